@@ -1,0 +1,3 @@
+"""Bootmark: scouting plants for insect and mite pests."""
+
+__version__ = "0.1.0"

@@ -1,0 +1,231 @@
+"""The catalogue as plain values."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
+"""Chance that a sign is there when its agent is. The classes are the catalogue's; the numbers
+are judgement, no source: they only have to keep the order and rough distance of the words."""
+
+HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
+"""Chance, before looking, that an agent is at work on a host plant that caught the eye. Judgement, no source."""
+
+KINDS = ("insect", "mite", "beneficial", "disease", "disorder", "vertebrate", "mollusc", "normal")
+CONTROL_KINDS = ("cultural", "physical", "living", "soft", "conventional")
+STAGES = ("egg", "larva", "nymph", "pupa", "adult")
+PARTS = ("whole", "tip", "young leaf", "old leaf", "underside", "flower", "fruit", "stem", "base", "root", "ground")
+
+
+@dataclass(frozen=True)
+class Sign:
+    """One thing that can be seen or felt. leak: chance of it with no known agent at work."""
+
+    id: str
+    name: str
+    sentence: str
+    part: str
+    look: str
+    leak: float
+    live: bool = False
+
+
+@dataclass(frozen=True)
+class Look:
+    """One deliberate act that answers one or more signs."""
+
+    id: str
+    name: str
+    do: str
+    seconds: int
+    tools: tuple[str, ...]
+    night: bool
+    yes: str
+    no: str
+    signs: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Crop:
+    id: str
+    name: str
+    family: str
+    group: str
+    place: str
+
+
+@dataclass(frozen=True)
+class Shows:
+    """How an agent shows one sign."""
+
+    sign: str
+    often: str
+    outlasts: bool
+    confirms: bool
+    source: str
+
+    @property
+    def chance(self) -> float:
+        return HOW_OFTEN[self.often]
+
+
+@dataclass(frozen=True)
+class LookAlike:
+    agent: str
+    tell: str
+    look: str
+
+
+@dataclass(frozen=True)
+class Event:
+    """A dated event of a heat model. at, spread: degree-days C after the biofix; spread is one standard deviation."""
+
+    id: str
+    name: str
+    at: float
+    spread: float
+    stage: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Heat:
+    """A heat model. Thresholds in degrees C, sums in degree-days C. biofix: "date" (month, day) or an event in the field."""
+
+    lower: float
+    upper: float | None
+    method: str
+    cutoff: str
+    biofix: str
+    biofix_name: str
+    month_day: tuple[int, int] | None
+    events: tuple[Event, ...]
+    egg: float | None
+    adult_before_eggs: float | None
+    source: str
+
+
+@dataclass(frozen=True)
+class NominalThreshold:
+    crop: str
+    value: float
+    measure: str
+    unit: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Enemy:
+    """A natural enemy; ratio: enemies for each pest at which to hold back."""
+
+    agent: str
+    name: str
+    ratio: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Control:
+    """One way to act. harms: groups that it harms ("bees", "predatory mites" ...); at_events: events of
+    the heat model that it must meet while they go on; phases: events whose animals it kills as long
+    as they are in that phase; where both are empty it kills all animals of its stages."""
+
+    id: str
+    kind: str
+    name: str
+    do: str
+    stages: tuple[str, ...]
+    phases: tuple[str, ...]
+    at_events: tuple[str, ...]
+    timing: str
+    spares: str
+    harms: tuple[str, ...]
+    group: str
+    spares_eggs: bool
+    repeats: int
+    contact: bool
+    look_again_days: int
+    success: str
+    skill: str
+    tools: tuple[str, ...]
+    cautions: tuple[str, ...]
+    source: str
+    harvest_days: int = 0
+    reentry_hours: int = 0
+
+
+@dataclass(frozen=True)
+class Sampling:
+    unit: str
+    measure: str
+    units: int
+    plan: str
+    when: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Agent:
+    id: str
+    kind: str
+    name: str
+    scientific: str
+    other_names: tuple[str, ...]
+    order: str
+    family: str
+    summary: str
+    harmful_stage: str
+    hosts: Mapping[str, str]
+    shows: Mapping[str, Shows]
+    answers: Mapping[str, str]
+    look_alikes: tuple[LookAlike, ...]
+    stages: tuple[str, ...]
+    where: Mapping[str, str]
+    winters: str
+    generations: str
+    months: frozenset[int]
+    favoured: Mapping[str, float]
+    heat: Heat | None
+    growth: str
+    sampling: Sampling | None
+    thresholds: tuple[NominalThreshold, ...]
+    enemies: tuple[Enemy, ...]
+    controls: tuple[Control, ...]
+    wild_hosts: str
+    occurs: str
+    notifiable: tuple[str, ...]
+    said_wrongly: str
+    leave_when: str
+    cosmetic: bool
+    sources: Mapping[str, str]
+
+    @property
+    def is_pest(self) -> bool:
+        return self.kind in ("insect", "mite", "vertebrate", "mollusc")
+
+    def months_in(self, hemisphere: str) -> frozenset[int]:
+        if hemisphere == "north":
+            return self.months
+        return frozenset((month + 5) % 12 + 1 for month in self.months)
+
+    def threshold_for(self, crop: str) -> NominalThreshold | None:
+        return next((one for one in self.thresholds if one.crop in (crop, "*")), None)
+
+    def control(self, control_id: str) -> Control:
+        return next(one for one in self.controls if one.id == control_id)
+
+
+@dataclass(frozen=True)
+class Catalogue:
+    agents: Mapping[str, Agent]
+    signs: Mapping[str, Sign]
+    looks: Mapping[str, Look]
+    crops: Mapping[str, Crop]
+    hash: str
+    aliases: Mapping[str, str] = field(default_factory=dict)
+
+    def agent(self, agent_id: str) -> Agent:
+        return self.agents[self.aliases.get(agent_id, agent_id)]
+
+    def on(self, crop: str) -> tuple[Agent, ...]:
+        """Agents that may be at work on a crop; an unknown crop gets those of any crop."""
+        return tuple(agent for agent in self.agents.values() if crop in agent.hosts or "*" in agent.hosts)

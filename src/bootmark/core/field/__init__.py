@@ -1,0 +1,1 @@
+"""What a scout needs with no signal: the standard library only."""

@@ -1,0 +1,108 @@
+"""How many there are, and how sure that is."""
+
+import math
+from collections.abc import Callable, Mapping
+from statistics import NormalDist, mean, variance
+from typing import Any
+
+from bootmark.core.types import Interval, Sample
+
+
+def _beta_continued_fraction(a: float, b: float, x: float) -> float:
+    """The continued fraction of the incomplete beta function, by Lentz's method."""
+    tiny = 1e-300
+    c, d = 1.0, 1 - (a + b) * x / (a + 1)
+    d = 1 / (d if abs(d) > tiny else tiny)
+    result = d
+    for m in range(1, 300):
+        for numerator in (
+            m * (b - m) * x / ((a + 2 * m - 1) * (a + 2 * m)),
+            -(a + m) * (a + b + m) * x / ((a + 2 * m) * (a + 2 * m + 1)),
+        ):
+            d = 1 + numerator * d
+            d = 1 / (d if abs(d) > tiny else tiny)
+            c = 1 + numerator / c
+            c = c if abs(c) > tiny else tiny
+            result *= d * c
+        if abs(d * c - 1) < 1e-14:
+            break
+    return result
+
+
+def _t_tail(t: float, degrees: int) -> float:
+    """P(T > t) for Student's t, t >= 0."""
+    x = degrees / (degrees + t * t)
+    a, b = degrees / 2, 0.5
+    front = math.exp(math.lgamma(a + b) - math.lgamma(a) - math.lgamma(b) + a * math.log(x) + b * math.log1p(-x)) if t else 0.0
+    if t == 0:
+        return 0.5
+    if x < (a + 1) / (a + b + 2):
+        return 0.5 * front * _beta_continued_fraction(a, b, x) / a
+    return 0.5 * (1 - front * _beta_continued_fraction(b, a, 1 - x) / b)
+
+
+def _bisect(falling: Callable[[float], float], target: float, high: float) -> float:
+    low = 0.0
+    while falling(high) > target:
+        high *= 2
+    for _ in range(200):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if falling(middle) > target else (low, middle)
+    return 0.5 * (low + high)
+
+
+def student_t(level: float, degrees: int) -> float:
+    """The two-sided critical value of Student's t.
+
+    level: confidence, 0 to 1; degrees: degrees of freedom, 1 or more.
+    Source: incomplete beta function, Abramowitz and Stegun (1964), 26.7.1.
+    """
+    return _bisect(lambda t: _t_tail(t, degrees), (1 - level) / 2, 4.0)
+
+
+def wilson(hits: int, units: int, level: float = 0.9) -> tuple[float, float]:
+    """Confidence limits of a proportion. Source: Wilson (1927), JASA 22, 209-212."""
+    z = NormalDist().inv_cdf(0.5 + level / 2)
+    share, spread = hits / units, z * z / units
+    middle = (share + spread / 2) / (1 + spread)
+    half = z / (1 + spread) * math.sqrt(share * (1 - share) / units + spread / (4 * units))
+    return max(0.0, middle - half), min(1.0, middle + half)
+
+
+def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Interval:
+    """What a sample says of its block: mean per unit or share of units, with limits.
+
+    A proportion has Wilson's limits. A mean has Student's t limits on the counts themselves,
+    not below zero; where every unit had none the upper limit is the exact Poisson one,
+    -ln(1 - level) / units. One unit alone gives no upper limit (infinity) unless it had none.
+    Raises ValueError where nothing was looked at.
+    """
+    told = Sample.of(sample)
+    units = len(told.counts)
+    if not units:
+        raise ValueError("nothing has been counted yet")
+    if told.measure == "proportion":
+        hits = sum(count > 0 for count in told.counts)
+        low, high = wilson(hits, units, level)
+        return Interval(hits / units, low, high, units, level, "Wilson (1927)")
+    average = mean(told.counts)
+    if average == 0:
+        return Interval(0.0, 0.0, -math.log(1 - level) / units, units, level, "exact Poisson, none found")
+    if units == 1:
+        return Interval(average, 0.0, math.inf, 1, level, "one unit tells no spread")
+    half = student_t(level, units - 1) * math.sqrt(variance(told.counts) / units)
+    if half == 0:
+        half = student_t(level, units - 1) * math.sqrt(average / units)
+        return Interval(average, max(0.0, average - half), average + half, units, level, "Poisson spread, all counts equal")
+    return Interval(average, max(0.0, average - half), average + half, units, level, "Student's t")
+
+
+def enemy_ratio(sample: Sample | Mapping[str, Any]) -> float | None:
+    """Natural enemies for each pest, None where enemies were not counted; infinity where only enemies were found."""
+    told = Sample.of(sample)
+    if not told.enemies:
+        return None
+    pests, enemies = sum(told.counts), sum(told.enemies)
+    if pests:
+        return enemies / pests
+    return math.inf if enemies else 0.0

@@ -1,0 +1,1 @@
+"""Computation over days and hours (numpy, scipy)."""

@@ -1,0 +1,143 @@
+"""Degree-days from daily extremes or hourly temperatures.
+
+All temperatures are degrees C and all results degree-days C. Source of the methods and
+cut-offs: Zalom, Goodell, Wilson, Barnett and Bentley (1983), "Degree-days: the calculation
+and use of heat units in pest management".
+"""
+
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Array = NDArray[np.float64]
+CUTOFFS = ("horizontal", "intermediate", "vertical")
+DEFAULT_METHOD = "single_sine"
+DEFAULT_CUTOFF = "horizontal"
+
+
+def _sine_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
+    """Heat above the threshold and share of the day above it, for one full sine wave a day."""
+    mean = (tmax + tmin) * 0.5
+    half_range = (tmax - tmin) * 0.5
+    flat = half_range == 0
+    angle = np.arcsin(np.clip((threshold - mean) / np.where(flat, 1.0, half_range), -1.0, 1.0))
+    angle = np.where(flat, np.where(mean > threshold, -np.pi / 2, np.pi / 2), angle)
+    above = np.pi / 2 - angle
+    return ((mean - threshold) * above + half_range * np.cos(angle)) / np.pi, above / np.pi
+
+
+def _triangle_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
+    """Heat above the threshold and share of the day above it, for straight lines between extremes."""
+    span = tmax - tmin
+    flat = span == 0
+    share = np.clip((tmax - threshold) / np.where(flat, 1.0, span), 0.0, 1.0)
+    share = np.where(flat, (tmax > threshold).astype(float), share)
+    top = tmax - threshold
+    heat = np.where(share >= 1, (tmax + tmin) * 0.5 - threshold, 0.5 * top * share)
+    return np.where(share > 0, heat, 0.0), share
+
+
+def _mean_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
+    """Heat above the threshold where the day is taken to stand at its mean."""
+    excess = (tmax + tmin) * 0.5 - threshold
+    return np.maximum(excess, 0.0), (excess > 0).astype(float)
+
+
+Above = Callable[[Array, Array, float], tuple[Array, Array]]
+_CURVES: dict[str, tuple[Above, bool]] = {
+    "average": (_mean_above, False),
+    "single_sine": (_sine_above, False),
+    "double_sine": (_sine_above, True),
+    "single_triangle": (_triangle_above, False),
+    "double_triangle": (_triangle_above, True),
+}
+METHODS = tuple(_CURVES)
+
+
+def _cut(above: Above, tmin: Array, tmax: Array, lower: float, upper: float | None, cutoff: str) -> Array:
+    heat, _ = above(tmin, tmax, lower)
+    if upper is None:
+        return heat
+    over, share_over = above(tmin, tmax, upper)
+    if cutoff == "horizontal":
+        return heat - over
+    if cutoff == "intermediate":
+        return np.maximum(heat - 2 * over, 0.0)
+    return heat - over - (upper - lower) * share_over
+
+
+def _check(lower: float, upper: float | None, cutoff: str) -> None:
+    if cutoff not in CUTOFFS:
+        raise ValueError(f"cutoff must be one of {', '.join(CUTOFFS)}, not {cutoff!r}")
+    if upper is not None and not upper > lower:
+        raise ValueError(f"the upper threshold ({upper}) must be above the lower one ({lower})")
+
+
+def daily(
+    tmin: ArrayLike,
+    tmax: ArrayLike,
+    lower: float,
+    upper: float | None = None,
+    *,
+    method: str = DEFAULT_METHOD,
+    cutoff: str = DEFAULT_CUTOFF,
+    tmin_next: ArrayLike | None = None,
+) -> Array:
+    """Degree-days of each day from its extremes.
+
+    tmin, tmax: degrees C, any one shape, days along the last axis; lower, upper: thresholds.
+    tmin_next: the following day's minimum, used by the double methods; where it is not given
+    it is the next element of tmin, and the last day repeats its own. Returns degree-days C in
+    the shape of tmin; a day with a missing extreme (NaN) gives NaN. The intermediate cut-off
+    never takes a whole day below zero. Raises ValueError where tmin is above tmax, or for an
+    unknown method or cut-off.
+    Source: single sine Baskerville and Emin (1969); double sine Allen (1976); triangles and
+    cut-offs Zalom et al. (1983).
+    """
+    _check(lower, upper, cutoff)
+    if method not in _CURVES:
+        raise ValueError(f"method must be one of {', '.join(METHODS)}, not {method!r}")
+    low = np.asarray(tmin, dtype=float)
+    high = np.asarray(tmax, dtype=float)
+    if low.shape != high.shape:
+        raise ValueError(f"tmin has shape {low.shape} and tmax {high.shape}: they must be the same")
+    if np.any(low > high):
+        raise ValueError("tmin is above tmax on at least one day")
+    above, halves = _CURVES[method]
+    if not halves:
+        return _cut(above, low, high, lower, upper, cutoff)
+    if tmin_next is None:
+        following = np.concatenate([low[..., 1:], low[..., -1:]], axis=-1) if low.ndim else low
+    else:
+        following = np.asarray(tmin_next, dtype=float)
+    # A night may end warmer than the day's own maximum: that half then simply rises.
+    second_low, second_high = np.minimum(following, high), np.maximum(following, high)
+    first = _cut(above, low, high, lower, upper, cutoff)
+    return 0.5 * (first + _cut(above, second_low, second_high, lower, upper, cutoff))
+
+
+def hourly(temps: ArrayLike, lower: float, upper: float | None = None, *, cutoff: str = DEFAULT_CUTOFF) -> Array:
+    """Degree-days of each day from hourly temperatures.
+
+    temps: degrees C, shape (..., 24 * n), the first hour of a day first. Returns degree-days C,
+    shape (..., n). Raises ValueError where the hours don't make whole days.
+    Source: Zalom et al. (1983), the sum of hourly heat divided by 24.
+    """
+    _check(lower, upper, cutoff)
+    hours = np.asarray(temps, dtype=float)
+    if hours.shape[-1] % 24:
+        raise ValueError(f"{hours.shape[-1]} hours do not make whole days of 24")
+    days = hours.reshape(*hours.shape[:-1], -1, 24)
+    return np.asarray(_cut(_mean_above, days, days, lower, upper, cutoff).mean(axis=-1))
+
+
+def celsius(fahrenheit: float) -> float:
+    """A temperature in degrees F as degrees C."""
+    return (fahrenheit - 32) / 1.8
+
+
+def difference_celsius(fahrenheit: Any) -> Any:
+    """A temperature difference or a sum of degree-days in F units as C units; no offset."""
+    return fahrenheit / 1.8

@@ -1,0 +1,145 @@
+"""Air: sun times, hours from daily extremes, wet bulb, drying power."""
+
+import datetime as dt
+import functools
+from collections.abc import Sequence
+
+import numpy as np
+from astral import Observer
+from astral.sun import sunrise, sunset
+from numpy.typing import ArrayLike, NDArray
+
+Array = NDArray[np.float64]
+
+
+@functools.lru_cache(maxsize=4096)
+def sun_times(date: dt.date, latitude: float, longitude: float) -> tuple[dt.datetime, dt.datetime]:
+    """Sunrise and sunset of a day, UTC.
+
+    latitude, longitude: degrees, north and east positive. Where the sun does not rise or set,
+    noon or midnight stand for both, so that the day has no length or all of it.
+    """
+    observer = Observer(latitude, longitude)
+    try:
+        rise = sunrise(observer, date=date, tzinfo=dt.UTC)
+        fall = sunset(observer, date=date, tzinfo=dt.UTC)
+    except ValueError:
+        noon = dt.datetime.combine(date, dt.time(12), dt.UTC) - dt.timedelta(hours=longitude / 15)
+        light = (date.month in range(4, 10)) == (latitude > 0)
+        half = dt.timedelta(hours=12 if light else 0)
+        return noon - half, noon + half
+    return rise, fall
+
+
+def hourly_from_daily(
+    dates: Sequence[dt.date], tmin: ArrayLike, tmax: ArrayLike, latitude: float, longitude: float, tz: dt.tzinfo
+) -> Array:
+    """Hourly temperatures from daily extremes: a sine by day, logarithmic decay by night.
+
+    dates: n days in order; tmin, tmax: degrees C, shape (n,); tz: the station's own (fixed)
+    offset, on which its days run. Returns degrees C, shape (24 * n,), hour 0 first.
+    The hours before the first sunrise decay from the first day's own maximum, and the last
+    night towards the last day's own minimum. Raises ValueError where the lengths differ.
+    Source: Linvill (1990), "Calculating chilling hours and chill units from daily maximum and
+    minimum temperature observations", HortScience 25.
+    """
+    low, high = np.asarray(tmin, dtype=float), np.asarray(tmax, dtype=float)
+    if not len(dates) == len(low) == len(high):
+        raise ValueError("dates, tmin and tmax must be of one length")
+    rises, lengths = np.empty(len(dates)), np.empty(len(dates))
+    for index, date in enumerate(dates):
+        rise, fall = sun_times(date, latitude, longitude)
+        midnight = dt.datetime.combine(date, dt.time(0), tz)
+        rises[index] = (rise - midnight).total_seconds() / 3600
+        lengths[index] = (fall - rise).total_seconds() / 3600
+    next_low = np.append(low[1:], low[-1:])
+    clock = np.arange(24.0)[None, :]
+    sets = (rises + lengths)[:, None]
+
+    def by_day(hour: Array) -> Array:
+        return (high - low)[:, None] * np.sin(np.pi * hour / (lengths[:, None] + 4)) + low[:, None]
+
+    at_sunset = by_day(lengths[:, None])
+    day = by_day(clock - rises[:, None])
+    after = np.maximum(clock - sets, 1.0)
+    evening = at_sunset - (at_sunset - next_low[:, None]) / np.log(24 - lengths)[:, None] * np.log(after)
+    before_set = np.vstack([at_sunset[:1], at_sunset[:-1]])
+    since = np.maximum(clock + 24 - np.concatenate([sets[:1], sets[:-1]]), 1.0)
+    before_length = np.concatenate([lengths[:1], lengths[:-1]])[:, None]
+    morning = before_set - (before_set - low[:, None]) / np.log(24 - before_length) * np.log(since)
+    hours = np.where(clock < rises[:, None], morning, np.where(clock <= sets, day, evening))
+    return np.asarray(hours.reshape(-1))
+
+
+def saturation_pressure(temp: ArrayLike) -> Array:
+    """Saturation vapour pressure, Pa, over ice below 0 and over water above.
+
+    temp: degrees C, any shape. Source: Hyland and Wexler (1983), as printed in the ASHRAE
+    Handbook of Fundamentals (2017), chapter 1, equations 5 and 6.
+    """
+    kelvin = np.asarray(temp, dtype=float) + 273.15
+    ice = (
+        -5.6745359e3 / kelvin
+        + 6.3925247
+        - 9.677843e-3 * kelvin
+        + 6.2215701e-7 * kelvin**2
+        + 2.0747825e-9 * kelvin**3
+        - 9.484024e-13 * kelvin**4
+        + 4.1635019 * np.log(kelvin)
+    )
+    water = (
+        -5.8002206e3 / kelvin
+        + 1.3914993
+        - 4.8640239e-2 * kelvin
+        + 4.1764768e-5 * kelvin**2
+        - 1.4452093e-8 * kelvin**3
+        + 6.5459673 * np.log(kelvin)
+    )
+    return np.asarray(np.exp(np.where(kelvin <= 273.16, ice, water)))
+
+
+def _checked(temp: ArrayLike, rh: ArrayLike) -> tuple[Array, Array]:
+    air, damp = np.asarray(temp, dtype=float), np.asarray(rh, dtype=float)
+    if np.any((damp < 0) | (damp > 100)):
+        raise ValueError("relative humidity must lie between 0 and 100 per cent")
+    return air, damp
+
+
+def wet_bulb(temp: ArrayLike, rh: ArrayLike, pressure: float = 101325.0) -> Array:
+    """Thermodynamic wet-bulb temperature, degrees C, by bisection of the psychrometric equation.
+
+    temp: degrees C; rh: percent, same shape; pressure: Pa. Raises ValueError where rh is
+    outside 0-100. Source: ASHRAE Handbook of Fundamentals (2017), chapter 1, equations 33 and 35.
+    """
+    air, damp = _checked(temp, rh)
+    vapour = damp / 100 * saturation_pressure(air)
+    ratio = 0.621945 * vapour / (pressure - vapour)
+    low, high = np.full(np.broadcast(air, damp).shape, -100.0), air + np.zeros_like(damp)
+    for _ in range(48):
+        middle = 0.5 * (low + high)
+        full = saturation_pressure(middle)
+        saturated = 0.621945 * full / (pressure - full)
+        warm = ((2501 - 2.326 * middle) * saturated - 1.006 * (air - middle)) / (2501 + 1.86 * air - 4.186 * middle)
+        cold = ((2830 - 0.24 * middle) * saturated - 1.006 * (air - middle)) / (2830 + 1.86 * air - 2.1 * middle)
+        too_wet = np.where(middle >= 0, warm, cold) > ratio
+        low, high = np.where(too_wet, low, middle), np.where(too_wet, middle, high)
+    return np.asarray(0.5 * (low + high))
+
+
+def delta_t(temp: ArrayLike, rh: ArrayLike) -> Array:
+    """Dry-bulb minus wet-bulb temperature, the drying power of the air.
+
+    temp: degrees C, any shape; rh: percent, same shape. Returns degrees C, same shape.
+    Raises ValueError where rh is outside 0-100. Source: as wet_bulb.
+    """
+    return np.asarray(np.asarray(temp, dtype=float) - wet_bulb(temp, rh))
+
+
+def vpd(temp: ArrayLike, rh: ArrayLike) -> Array:
+    """Vapour pressure deficit, kPa.
+
+    temp: degrees C; rh: percent, same shape. Raises ValueError where rh is outside 0-100.
+    Source: saturation pressure as above, times the missing share of humidity.
+    """
+    air, damp = _checked(temp, rh)
+    return saturation_pressure(air) * (1 - damp / 100) / 1000

@@ -1,0 +1,188 @@
+"""Which hours are right: every hour against every limit, each with its reason."""
+
+import datetime as dt
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from bootmark.core.season import weather
+
+OK, CAUTION, NO = "ok", "caution", "no"
+RANK = {OK: 0, CAUTION: 1, NO: 2}
+
+
+@dataclass(frozen=True)
+class Hourly:
+    """Hours in order. times: timezone-aware starts; temp: degrees C; rh: percent; wind: m/s mean at 2 m; rain: mm in the hour."""
+
+    times: tuple[dt.datetime, ...]
+    temp: ArrayLike
+    rh: ArrayLike
+    wind: ArrayLike
+    rain: ArrayLike
+    latitude: float = 0.0
+    longitude: float = 0.0
+
+
+@dataclass(frozen=True)
+class Constraints:
+    """Limits of one piece of work. Values are common practice, no source; a label's own come first.
+
+    wind: m/s, calm below the first, caution above the second, no above the third. delta_t:
+    degrees C likewise. rain_free: hours after the start without rain above 0.2 mm. daylight:
+    "day", "evening" (from two hours before sunset to one after), or "any". not_before and
+    not_after: the stage window's days, local.
+    """
+
+    wind: tuple[float, float, float] | None = (0.8, 4.0, 5.5)
+    temp: tuple[float, float] | None = (8.0, 26.0)
+    delta_t: tuple[float, float, float] | None = (2.0, 8.0, 10.0)
+    rain_free: int = 4
+    daylight: str = "day"
+    not_before: dt.date | None = None
+    not_after: dt.date | None = None
+    zone: dt.tzinfo = field(default=dt.UTC)
+
+
+@dataclass(frozen=True)
+class Cell:
+    state: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class HourTable:
+    """rows: limit to one cell an hour; overall: the worst of each hour, its reasons joined."""
+
+    times: tuple[dt.datetime, ...]
+    rows: Mapping[str, tuple[Cell, ...]]
+    overall: tuple[Cell, ...]
+
+    def spans(self, least: int = 2) -> list[tuple[dt.datetime, dt.datetime]]:
+        """Runs of at least so many hours in which nothing refuses or warns: start and end."""
+        found, start = [], None
+        for place, cell in enumerate((*self.overall, Cell(NO, ""))):
+            if cell.state == OK and start is None:
+                start = place
+            elif cell.state != OK and start is not None:
+                if place - start >= least:
+                    found.append((self.times[start], self.times[place - 1] + dt.timedelta(hours=1)))
+                start = None
+        return found
+
+
+def _wind(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
+    calm, caution, most = limits
+    cells = []
+    for wind in values:
+        told = f"Wind {wind:.1f} m/s"
+        if wind > most:
+            cells.append(Cell(NO, f"{told}: drifts"))
+        elif wind > caution:
+            cells.append(Cell(CAUTION, f"{told}: near the limit"))
+        elif wind < calm:
+            cells.append(Cell(NO, f"{told}: too still, spray hangs and drifts far"))
+        else:
+            cells.append(Cell(OK, told))
+    return cells
+
+
+def _temp(values: NDArray[np.float64], limits: tuple[float, float]) -> list[Cell]:
+    low, high = limits
+    return [
+        Cell(NO, f"{temp:.0f} °C: too cold to work")
+        if temp < low
+        else Cell(NO, f"{temp:.0f} °C: too hot, leaves burn")
+        if temp > high
+        else Cell(OK, f"{temp:.0f} °C")
+        for temp in values
+    ]
+
+
+def _drying(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
+    wet, caution, most = limits
+    return [
+        Cell(NO, f"Delta T {value:.1f}: drops dry in the air")
+        if value > most
+        else Cell(CAUTION, f"Delta T {value:.1f}: drying fast")
+        if value > caution
+        else Cell(CAUTION, f"Delta T {value:.1f}: leaves stay wet")
+        if value < wet
+        else Cell(OK, f"Delta T {value:.1f}")
+        for value in values
+    ]
+
+
+def _rain(values: NDArray[np.float64], hours_free: int) -> list[Cell]:
+    cells = []
+    for place, rain in enumerate(values):
+        ahead = values[place : place + 1 + hours_free]
+        wet = np.flatnonzero(ahead > 0.2)
+        if rain > 0.2:
+            cells.append(Cell(NO, f"Rain {rain:.1f} mm"))
+        elif len(wet):
+            cells.append(Cell(NO, f"Rain {wet[0]} h later: washes off"))
+        elif len(ahead) <= hours_free:
+            cells.append(Cell(CAUTION, "The forecast ends before it is dry"))
+        else:
+            cells.append(Cell(OK, f"Dry for {hours_free} h"))
+    return cells
+
+
+def _light(hourly: Hourly, limits: Constraints) -> list[Cell]:
+    cells = []
+    for time in hourly.times:
+        rise, fall = weather.sun_times(time.astimezone(limits.zone).date(), hourly.latitude, hourly.longitude)
+        evening = fall - dt.timedelta(hours=2) <= time <= fall + dt.timedelta(hours=1)
+        light = rise <= time + dt.timedelta(minutes=30) and time <= fall
+        if limits.daylight == "evening":
+            cells.append(Cell(OK, "Evening") if evening else Cell(NO, "Not evening: the sun breaks it down"))
+        else:
+            cells.append(Cell(OK, "Daylight") if light else Cell(NO, "Dark"))
+    return cells
+
+
+def _stage(times: Sequence[dt.datetime], limits: Constraints) -> list[Cell]:
+    cells = []
+    for time in times:
+        day = time.astimezone(limits.zone).date()
+        if limits.not_before and day < limits.not_before:
+            cells.append(Cell(NO, f"Before the stage window, from {limits.not_before:%-d %B}"))
+        elif limits.not_after and day > limits.not_after:
+            cells.append(Cell(NO, f"After the stage window, to {limits.not_after:%-d %B}"))
+        else:
+            cells.append(Cell(OK, "In the stage window"))
+    return cells
+
+
+def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
+    """Every hour against every limit: ok, caution or no, with the reason of each.
+
+    Raises ValueError where the series differ in length or a time has no zone.
+    """
+    if any(time.tzinfo is None for time in hourly.times):
+        raise ValueError("every hour needs a time zone")
+    columns = [np.asarray(column, dtype=float) for column in (hourly.temp, hourly.rh, hourly.wind, hourly.rain)]
+    if any(len(column) != len(hourly.times) for column in columns):
+        raise ValueError("times, temp, rh, wind and rain must be of one length")
+    temp, rh, wind, rain = columns
+    rows: dict[str, list[Cell]] = {}
+    if constraints.not_before or constraints.not_after:
+        rows["stage"] = _stage(hourly.times, constraints)
+    if constraints.wind:
+        rows["wind"] = _wind(wind, constraints.wind)
+    rows["rain"] = _rain(rain, constraints.rain_free)
+    if constraints.temp:
+        rows["temperature"] = _temp(temp, constraints.temp)
+    if constraints.delta_t:
+        rows["drying"] = _drying(weather.delta_t(temp, rh), constraints.delta_t)
+    if constraints.daylight != "any":
+        rows["light"] = _light(hourly, constraints)
+    overall = []
+    for column in zip(*rows.values(), strict=True):
+        worst = max(column, key=lambda cell: RANK[cell.state])
+        refusing = [cell.reason for cell in column if cell.state == worst.state] if worst.state != OK else []
+        overall.append(Cell(worst.state, "; ".join(refusing) or "Nothing speaks against it"))
+    return HourTable(hourly.times, {name: tuple(cells) for name, cells in rows.items()}, tuple(overall))

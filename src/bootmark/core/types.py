@@ -1,0 +1,242 @@
+"""The plain values that pass between layers. Frozen, built from plain dicts, no behaviour of rooms."""
+
+import datetime as dt
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+SEEN, ABSENT, UNSURE = "seen", "absent", "unsure"
+STATES = (SEEN, ABSENT, UNSURE)
+
+VERDICTS = ("named", "needs a look", "not a pest", "normal for the season", "help has come", "must be reported", "cannot tell")
+DECISIONS = (
+    "leave",
+    "look again",
+    "act now",
+    "act in window",
+    "spot-treat",
+    "release",
+    "cultural act",
+    "harvest first",
+    "salvage",
+    "refer",
+    "report",
+)
+ACTIVITIES = ("active", "finished", "parasitised", "dead", "not known")
+ACTING = ("act now", "act in window", "spot-treat", "release", "cultural act")
+
+
+@dataclass(frozen=True)
+class Case:
+    """What is known of one plant or patch.
+
+    month: 1-12; hemisphere: "north" or "south"; weather: days in a row of each hint, for
+    example {"hot-and-dry": 9}; signs: sign id to "seen", "absent" or "unsure"; history: agent
+    id to the number of earlier findings on this block; tools: what the scout carries, None
+    for everything; hour: local hour, None where it does not matter.
+    """
+
+    crop: str
+    place: str = "field"
+    month: int = 6
+    hemisphere: str = "north"
+    weather: Mapping[str, int] = field(default_factory=dict)
+    signs: Mapping[str, str] = field(default_factory=dict)
+    history: Mapping[str, int] = field(default_factory=dict)
+    tools: frozenset[str] | None = None
+    hour: int | None = None
+
+    @classmethod
+    def of(cls, value: "Case | Mapping[str, Any]") -> "Case":
+        if isinstance(value, Case):
+            return value
+        known = {name: value[name] for name in cls.__dataclass_fields__ if value.get(name) is not None}
+        if "crop" not in known:
+            raise ValueError("a case needs a crop")
+        for sign, state in known.get("signs", {}).items():
+            if state not in STATES:
+                raise ValueError(f"sign {sign!r} must be seen, absent or unsure, not {state!r}")
+        if known.get("hemisphere", "north") not in ("north", "south"):
+            raise ValueError("hemisphere must be north or south")
+        if not 1 <= int(known.get("month", 6)) <= 12:
+            raise ValueError("month must be from 1 to 12")
+        if "tools" in known:
+            known["tools"] = frozenset(known["tools"])
+        return cls(**known)
+
+
+@dataclass(frozen=True)
+class Reason:
+    """One thing that speaks for or against; sign is empty where it is not about a sign."""
+
+    text: str
+    sign: str = ""
+
+
+@dataclass(frozen=True)
+class Cause:
+    """One explanation: no agent, one, or up to three at work together."""
+
+    agents: tuple[str, ...]
+    probability: float
+
+
+@dataclass(frozen=True)
+class Suspect:
+    """One agent with its chance of being at work, alone or with others."""
+
+    agent: str
+    probability: float
+    reasons_for: tuple[Reason, ...]
+    reasons_against: tuple[Reason, ...]
+    confirmed: bool
+
+
+@dataclass(frozen=True)
+class Ranking:
+    """All explanations of a case, likeliest first; probabilities over causes add to one."""
+
+    causes: tuple[Cause, ...]
+    suspects: tuple[Suspect, ...]
+    notes: tuple[str, ...] = ()
+
+    def of(self, agent: str) -> Suspect | None:
+        return next((one for one in self.suspects if one.agent == agent), None)
+
+
+@dataclass(frozen=True)
+class NextLook:
+    """A look worth taking: bits of information expected, what it costs, what it splits."""
+
+    look: str
+    bits: float
+    seconds: int
+    signs: tuple[str, ...]
+    splits: tuple[str, ...]
+    decides: bool
+
+
+@dataclass(frozen=True)
+class Verdict:
+    kind: str
+    agents: tuple[str, ...]
+    probability: float
+    activity: str
+    speaks_for: tuple[Reason, ...]
+    speaks_against: tuple[Reason, ...]
+    would_change: tuple[str, ...]
+    advice: str
+
+
+@dataclass(frozen=True)
+class Sample:
+    """Counts made to a plan. counts: one number for each unit looked at; enemies likewise, or empty.
+
+    measure: "mean" (animals per unit) or "proportion" (share of units with at least one).
+    """
+
+    unit: str
+    counts: tuple[int, ...]
+    enemies: tuple[int, ...] = ()
+    measure: str = "mean"
+    dead: int = 0
+
+    @classmethod
+    def of(cls, value: "Sample | Mapping[str, Any]") -> "Sample":
+        if isinstance(value, Sample):
+            return value
+        counts = tuple(int(count) for count in value["counts"])
+        enemies = tuple(int(count) for count in value.get("enemies", ()))
+        if any(count < 0 for count in counts + enemies):
+            raise ValueError("a count can't be below zero")
+        if enemies and len(enemies) != len(counts):
+            raise ValueError(f"{len(enemies)} counts of enemies were given for {len(counts)} units")
+        return cls(str(value.get("unit", "leaf")), counts, enemies, str(value.get("measure", "mean")), int(value.get("dead", 0)))
+
+
+@dataclass(frozen=True)
+class Interval:
+    """An estimate with its confidence limits. level: 0 to 1; units: how many were looked at."""
+
+    estimate: float
+    low: float
+    high: float
+    units: int
+    level: float
+    method: str
+
+
+@dataclass(frozen=True)
+class Threshold:
+    """When an agent starts to matter. measure as in Sample, or "trap"."""
+
+    value: float
+    measure: str
+    unit: str
+    source: str
+    crop: str = "*"
+
+
+@dataclass(frozen=True)
+class StageNow:
+    """Where a population stands today.
+
+    shares: stage to share (adds to one with "not yet" and "over"); window: first and last day
+    in which enough are in a stage that can be killed, None where no window is known.
+    """
+
+    shares: Mapping[str, float] = field(default_factory=dict)
+    today: dt.date | None = None
+    window: tuple[dt.date, dt.date] | None = None
+    days_to_threshold: float | None = None
+
+
+@dataclass(frozen=True)
+class Finding:
+    """An agent named at a stop."""
+
+    agent: str
+    verdict: str
+    probability: float
+    confirmed: bool
+    activity: str = "not known"
+    next_look: str = ""
+
+
+@dataclass(frozen=True)
+class CropState:
+    """The crop at the time of the call. days_to_harvest None: not known or not near."""
+
+    crop: str
+    days_to_harvest: int | None = None
+    in_flower: bool = False
+
+
+@dataclass(frozen=True)
+class Policy:
+    """A farm's school: the kinds of control it uses, most welcome first."""
+
+    order: tuple[str, ...] = ("cultural", "physical", "living", "soft", "conventional")
+    refuses: frozenset[str] = frozenset()
+
+
+@dataclass(frozen=True)
+class Choice:
+    """A control on offer, or not, with the reason."""
+
+    control: str
+    offered: bool
+    reason: str
+
+
+@dataclass(frozen=True)
+class Decision:
+    kind: str
+    headline: str
+    reasons_for: tuple[str, ...]
+    reasons_against: tuple[str, ...]
+    would_change: tuple[str, ...]
+    choices: tuple[Choice, ...]
+    cautions: tuple[str, ...]
+    look_again_days: int | None
+    look_again_for: str

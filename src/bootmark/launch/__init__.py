@@ -1,0 +1,1 @@
+"""What `./bootmark` runs before there is an environment: the standard library only."""

@@ -1,0 +1,221 @@
+"""The commands of ./bootmark."""
+
+import argparse
+import contextlib
+import os
+import secrets
+import shutil
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+from bootmark.launch import cluster as clusters
+from bootmark.launch import packages
+from bootmark.launch.cluster import Cluster
+from bootmark.launch.say import ROOT, VAR, Stop, step
+from bootmark.launch.supervise import Supervisor
+
+DEMO_PORT = 8600
+
+
+def environment(cluster: Cluster | None = None, **more: str) -> dict[str, str]:
+    """The child's environment; the database addresses travel in it, never on a command line."""
+    known = dict(os.environ, PYTHONPATH=str(ROOT / "src"), PYTHONUNBUFFERED="1")
+    if cluster:
+        for role in clusters.ROLES:
+            known[f"BOOTMARK_{role.removeprefix('bm_').upper()}_URL"] = cluster.url(role)
+            known[f"BOOTMARK_{role.removeprefix('bm_').upper()}_PASSWORD"] = cluster.passwords[role]
+    return known | more
+
+
+def python(*words: str, env: dict[str, str], quiet: bool = False) -> int:
+    done = subprocess.run([str(packages.PYTHON), *words], env=env, cwd=ROOT, capture_output=quiet, text=True)
+    if done.returncode and quiet:
+        print(done.stderr, file=sys.stderr)
+    return done.returncode
+
+
+def secret() -> str:
+    note = VAR / "secret"
+    if not note.exists():
+        note.parent.mkdir(exist_ok=True)
+        note.touch(mode=0o600)
+        note.write_text(secrets.token_urlsafe(48))
+    return note.read_text()
+
+
+def answers(address: str) -> bool:
+    try:
+        with urllib.request.urlopen(f"{address}/healthz", timeout=1) as answer:
+            return bool(answer.status == 200)
+    except (urllib.error.URLError, OSError):
+        return False
+
+
+@contextlib.contextmanager
+def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, Supervisor]]:
+    """The demo, up and answering; stops all of it at the end, whatever happens."""
+    if clusters.port_taken(port):
+        raise Stop(f"Port {port} is in use: stop what uses it, or choose another with './bootmark demo --port {port + 1}'.")
+    if reset:
+        step("Removing the old demo")
+        clusters.remove_lasting()
+    cluster, folder = clusters.lasting()
+    clusters.start(cluster, folder)
+    try:
+        station_port = clusters.free_port()
+        env = environment(
+            cluster,
+            BOOTMARK_SECRET=secret(),
+            BOOTMARK_STATION=f"http://127.0.0.1:{station_port}",
+            BOOTMARK_DEMO="1",
+        )
+        if python("-m", "bootmark.store.setup", env=env):
+            raise Stop("The database could not be brought up to date: read the lines above, or run './bootmark demo --reset'.")
+        supervisor = Supervisor(logs)
+        with supervisor.until_told():
+            supervisor.run("station", [str(packages.PYTHON), "-m", "bootmark.standins", str(station_port)], env, ROOT)
+            supervisor.run("web", web_command(f"127.0.0.1:{port}"), env, ROOT)
+            supervisor.run("worker", [str(packages.PYTHON), "-m", "bootmark.services.worker"], env, ROOT)
+            address = f"http://127.0.0.1:{port}"
+            limit = time.monotonic() + 30
+            while not answers(address) and not supervisor.stopping:
+                if supervisor.ended() or time.monotonic() > limit:
+                    raise Stop(f"Bootmark did not start: read {logs / ((supervisor.ended() or 'web') + '.log')}.")
+                time.sleep(0.05)
+            yield address, supervisor
+    finally:
+        clusters.stop(cluster)
+
+
+def web_command(bind: str) -> list[str]:
+    return [str(packages.PYTHON), "-m", "gunicorn", "--bind", bind, "--workers", "2", "--threads", "4", "--preload", "bootmark.web.wsgi:app"]
+
+
+def demo(options: argparse.Namespace) -> int:
+    packages.ready()
+    with demo_running(options.port, reset=options.reset, logs=VAR / "log") as (address, supervisor):
+        if not supervisor.stopping:
+            print(f"\nBootmark runs at {address}\n")
+            subprocess.run([str(packages.PYTHON), "-m", "bootmark.standins.people"], env=environment(), cwd=ROOT)
+            print("\nCtrl-C stops it.", flush=True)
+        supervisor.wait()
+    print("\nStopped.", flush=True)
+    return 0
+
+
+def serve(options: argparse.Namespace) -> int:
+    """For real use: every setting comes from the environment."""
+    packages.ready()
+    for name in ("BOOTMARK_WEB_URL", "BOOTMARK_OWNER_URL", "BOOTMARK_WORKER_URL", "BOOTMARK_SECRET"):
+        if not os.environ.get(name):
+            raise Stop(f"{name} is not set: docs/running.md lists the settings that './bootmark serve' reads.")
+    env = environment()
+    if python("-m", "bootmark.store.setup", env=env):
+        raise Stop("The database could not be brought up to date: read the lines above.")
+    supervisor = Supervisor(VAR / "log")
+    with supervisor.until_told():
+        supervisor.run("web", web_command(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")), env, ROOT)
+        supervisor.run("worker", [str(packages.PYTHON), "-m", "bootmark.services.worker"], env, ROOT)
+        supervisor.wait()
+    return 0
+
+
+def test(options: argparse.Namespace) -> int:
+    packages.ready(testing=True)
+    cluster, folder = clusters.throw_away()
+    clusters.start(cluster, folder)
+    try:
+        env = environment(cluster, BOOTMARK_SECRET="only for tests, never used elsewhere")
+        words = options.names or ["discover", "-s", "tests", "-t", "."]
+        return python("-m", "unittest", *words, env=env)
+    finally:
+        clusters.stop(cluster)
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+def check(options: argparse.Namespace) -> int:
+    packages.ready(testing=True)
+    env = environment()
+    tools = (
+        ("lint", ["-m", "ruff", "check", "."]),
+        ("format", ["-m", "ruff", "format", "--check", "."]),
+        ("types", ["-m", "mypy"]),
+        ("imports", ["-m", "unittest", "tests.test_imports"]),
+    )
+    failed = []
+    for name, words in tools:
+        step(name)
+        if python(*words, env=env):
+            failed.append(name)
+    print(f"check: {'all clean' if not failed else 'mend ' + ', '.join(failed)}")
+    return 1 if failed else 0
+
+
+def shots(options: argparse.Namespace) -> int:
+    packages.ready(testing=True)
+    port = clusters.free_port()
+    with demo_running(port, reset=True, logs=VAR / "log") as (address, _):
+        return python("-m", "tests.browser.shots", address, *options.names, env=environment())
+
+
+def bench(options: argparse.Namespace) -> int:
+    packages.ready(testing=True)
+    port = clusters.free_port()
+    with demo_running(port, reset=False, logs=VAR / "log") as (address, _):
+        cluster, _folder = clusters.lasting()
+        return python(f"bench/{options.name}.py", address, env=environment(cluster))
+
+
+def worker(options: argparse.Namespace) -> int:
+    packages.ready()
+    return python("-m", "bootmark.services.worker", env=environment())
+
+
+def assets(options: argparse.Namespace) -> int:
+    """Rebuild the committed scripts and styles; the only command that needs npm."""
+    if not shutil.which("npm"):
+        raise Stop("npm is not installed: 'apt-get install npm'. It is needed only to rebuild the committed assets.")
+    return subprocess.run(["sh", "assets/build.sh", *(["--check"] if options.check else [])], cwd=ROOT).returncode
+
+
+def parser() -> argparse.ArgumentParser:
+    top = argparse.ArgumentParser(prog="./bootmark", description="Scouting plants for insect and mite pests.")
+    commands = top.add_subparsers(required=True, metavar="command")
+
+    def add(name: str, help_: str, action: object) -> argparse.ArgumentParser:
+        one = commands.add_parser(name, help=help_)
+        one.set_defaults(action=action)
+        return one
+
+    one = add("demo", "run the demo farm on this machine", demo)
+    one.add_argument("--port", type=int, default=DEMO_PORT)
+    one.add_argument("--reset", action="store_true", help="throw the demo's data away and load it anew")
+    add("serve", "run for real use, with settings from the environment", serve)
+    add("worker", "run only the background worker", worker)
+    add("test", "run every test on a throw-away database", test).add_argument("names", nargs="*")
+    add("check", "lint, format, types and import rules", check)
+    add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
+    add("bench", "run one benchmark on the demo", bench).add_argument("name", choices=["pages"])
+    add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
+    return top
+
+
+def main() -> int:
+    options = parser().parse_args()
+    try:
+        return int(options.action(options))
+    except Stop as reason:
+        print(f"\n{reason}", file=sys.stderr)
+        return 1
+    except OSError as error:
+        print(f"\nThe machine refused ({error}): make room on the disk or check the rights, then run this again.", file=sys.stderr)
+        return 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,1 @@
+"""The only place that speaks SQL."""

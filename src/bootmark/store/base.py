@@ -1,0 +1,89 @@
+"""What every farm table shares: the farm in its key, and a version table beside its head."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import (
+    Boolean,
+    DateTime,
+    ForeignKey,
+    ForeignKeyConstraint,
+    Integer,
+    MetaData,
+    Table,
+    Column,
+    UniqueConstraint,
+    Uuid,
+)
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column
+
+NAMING = {
+    "ix": "ix_%(table_name)s_%(column_0_N_name)s",
+    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_N_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+class Base(DeclarativeBase):
+    metadata = MetaData(naming_convention=NAMING)
+    type_annotation_map = {  # noqa: RUF012
+        dt.datetime: DateTime(timezone=True),
+        dict[str, Any]: JSONB,
+        list[Any]: JSONB,
+        uuid.UUID: Uuid,
+    }
+
+
+class FarmRow:
+    """A row of one farm; the farm is part of its key."""
+
+    @declared_attr
+    def farm_id(cls) -> Mapped[uuid.UUID]:  # noqa: N805
+        return mapped_column(ForeignKey("farm.id"), primary_key=True)
+
+
+class Identified(FarmRow):
+    @declared_attr
+    def id(cls) -> Mapped[uuid.UUID]:  # noqa: N805
+        return mapped_column(primary_key=True)
+
+
+class Head(Identified):
+    """The current state of a record that people write; its history stands in its version table."""
+
+    version: Mapped[int] = mapped_column(Integer)
+    version_id: Mapped[uuid.UUID] = mapped_column(Uuid)
+    conflict: Mapped[bool] = mapped_column(Boolean, default=False)
+    seen_at: Mapped[dt.datetime] = mapped_column(DateTime(timezone=True))
+    account_id: Mapped[uuid.UUID] = mapped_column(Uuid)
+
+
+def within_farm(column: str, target: str, **options: Any) -> ForeignKeyConstraint:
+    """A reference that can't leave the farm."""
+    return ForeignKeyConstraint(["farm_id", column], [f"{target}.farm_id", f"{target}.id"], **options)
+
+
+def version_table(head: type[Head]) -> Table:
+    """The append-only history of a head table."""
+    name = head.__tablename__  # type: ignore[attr-defined]
+    return Table(
+        f"{name}_version",
+        Base.metadata,
+        Column("farm_id", Uuid, ForeignKey("farm.id"), primary_key=True),
+        Column("id", Uuid, primary_key=True),
+        Column("record_id", Uuid, nullable=False),
+        Column("number", Integer, nullable=False),
+        Column("base", Integer, nullable=False),
+        Column("conflict", Boolean, nullable=False),
+        Column("command_id", Uuid, nullable=False),
+        Column("account_id", Uuid, nullable=False),
+        Column("seen_at", DateTime(timezone=True), nullable=False),
+        Column("received_at", DateTime(timezone=True), nullable=False),
+        Column("payload", JSONB, nullable=False),
+        within_farm("record_id", name),
+        within_farm("command_id", "command"),
+        UniqueConstraint("farm_id", "record_id", "number"),
+    )

@@ -1,0 +1,33 @@
+"""Sessions bound to one farm: the second wall is told which at the start of every transaction."""
+
+import functools
+import os
+import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from sqlalchemy import Engine, create_engine, event, text
+from sqlalchemy.engine import Connection
+from sqlalchemy.orm import Session, SessionTransaction
+
+SHARED = frozenset({"account", "sign_in_attempt", "agent", "sign", "alembic_version"})
+"""Tables of no farm. Everything else has row-level security; the queue's tables are the library's own."""
+
+
+@functools.cache
+def engine(role: str = "web") -> Engine:
+    """The engine of one database role, from BOOTMARK_<ROLE>_URL."""
+    return create_engine(os.environ[f"BOOTMARK_{role.upper()}_URL"], pool_size=5, max_overflow=5, pool_pre_ping=True)
+
+
+@event.listens_for(Session, "after_begin")
+def _tell_farm(session: Session, _transaction: SessionTransaction, connection: Connection) -> None:
+    farm = session.info.get("farm")
+    connection.execute(text("SELECT set_config('bm.farm', :farm, true)"), {"farm": str(farm) if farm else ""})
+
+
+@contextmanager
+def farm_session(farm: uuid.UUID | None, *, role: str = "web", bind: Engine | None = None) -> Iterator[Session]:
+    """One transaction as one farm: committed at the end, rolled back on any error."""
+    with Session(bind or engine(role), info={"farm": farm}, expire_on_commit=False) as session, session.begin():
+        yield session
