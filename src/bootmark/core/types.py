@@ -182,13 +182,15 @@ class StageNow:
     """Where a population stands today.
 
     shares: stage to share (adds to one with "not yet" and "over"); window: first and last day
-    in which enough are in a stage that can be killed, None where no window is known.
+    in which enough are in a stage that can be killed, None where no window is known; windows:
+    the same for each control by its id, where it is known.
     """
 
     shares: Mapping[str, float] = field(default_factory=dict)
     today: dt.date | None = None
     window: tuple[dt.date, dt.date] | None = None
     days_to_threshold: float | None = None
+    windows: Mapping[str, tuple[dt.date, dt.date]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -42,13 +42,13 @@ class FarmRow:
 
     @declared_attr
     def farm_id(cls) -> Mapped[uuid.UUID]:  # noqa: N805
-        return mapped_column(ForeignKey("farm.id"), primary_key=True)
+        return mapped_column(ForeignKey("farm.id"), primary_key=True, sort_order=-20)
 
 
 class Identified(FarmRow):
     @declared_attr
     def id(cls) -> Mapped[uuid.UUID]:  # noqa: N805
-        return mapped_column(primary_key=True)
+        return mapped_column(primary_key=True, sort_order=-10)
 
 
 class Head(Identified):

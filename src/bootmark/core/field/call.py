@@ -38,7 +38,10 @@ def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> t
     def judge(control: Control) -> Choice:
         if control.kind in policy.refuses or control.kind not in policy.order:
             return Choice(control.id, False, f"This farm's policy leaves out {control.kind} controls.")
-        if present and control.stages and not present & set(control.stages):
+        own = stage.windows.get(control.id)
+        if own and stage.today and own[1] < stage.today:
+            return Choice(control.id, False, f"Too late: its window closed on {own[1]:%-d %B}.")
+        if not own and present and control.stages and not present & set(control.stages):
             return Choice(control.id, False, f"It kills the {' and '.join(control.stages)}; few are in that stage today.")
         if crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
             return Choice(control.id, False, f"Harvest in {crop.days_to_harvest} days, and it must be kept {control.harvest_days} days before.")
@@ -75,7 +78,7 @@ def _not_a_target(case: _Case) -> Decision | None:
     if agent.kind == "beneficial":
         case.speaks_for += [agent.summary, agent.said_wrongly]
         case.change.append("Ragged holes or droppings beside it would mean that something else feeds here too.")
-        return case.decide("leave", f"Leave it. {agent.leave_when}", 28, "new damage")
+        return case.decide("leave", f"Leave it: the {agent.name.lower()} does the plant no harm.", 28, "new damage")
     if agent.kind in ("disorder", "normal"):
         case.speaks_for.append(agent.summary)
         case.change.append("A live animal, or no change a day after, would mean another cause.")
@@ -188,9 +191,13 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
     case.choices = choices(agent, stage, crop, policy)
     offered = [one for one in case.choices if one.offered]
     case.cautions = (LABEL_FIRST, *dict.fromkeys(text for one in offered for text in agent.control(one.control).cautions))
-    today, window = stage.today, stage.window
-    if window and today and window[1] < today:
-        case.against.append(f"The stage that can be killed was over on {window[1]:%-d %B}.")
+    today = stage.today
+    window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
+    spans = [*stage.windows.values()] or [stage.window] if stage.window else []
+    closed = [span for span in spans if span and today and span[1] < today]
+    if closed and len(closed) == len(spans):
+        last = max(span[1] for span in closed)
+        case.against.append(f"The stage that can be reached was over on {last:%-d %B}.")
         case.change.append("Eggs or young ones seen again.")
         return case.decide("leave", "Leave it: it is too late for this generation. Clean up and plan the next.", 14, "the next generation")
     if not offered:
@@ -202,11 +209,21 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
         return case.decide("refer", "Nothing on this farm's list fits: ask a licensed adviser.", 2, "the adviser's answer")
     first = agent.control(offered[0].control)
     case.change.append("More helpers, a near harvest, or a lower count.")
-    if window and today and window[0] > today:
+    kind = act_kind(first, stage)
+    if kind == "act in window" and window and today:
         days = (window[0] - today).days
-        return case.decide("act in window", f"Act from {window[0]:%-d %B} to {window[1]:%-d %B}: {first.name}.", days, "whether the window has moved")
-    kind = {"living": "release", "cultural": "cultural act"}.get(first.kind, "act now")
+        return case.decide(kind, f"Act from {window[0]:%-d %B} to {window[1]:%-d %B}: {first.name}.", days, "whether the window has moved")
     return case.decide(kind, f"Act now: {first.name[0].lower() + first.name[1:]}.", first.look_again_days, first.success)
+
+
+def act_kind(control: Control, stage: StageNow) -> str:
+    """Which of types.ACTING a control is, at the stage that the population is in."""
+    window = stage.windows.get(control.id, stage.window)
+    if window and stage.today and window[0] > stage.today:
+        return "act in window"
+    if control.kind == "living" and "sprayer" not in control.tools:
+        return "release"
+    return "cultural act" if control.kind == "cultural" else "act now"
 
 
 def _nominal(agent: Agent, crop: str, measure: str) -> Threshold | None:

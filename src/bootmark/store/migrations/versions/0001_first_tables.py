@@ -45,6 +45,8 @@ def upgrade() -> None:
     )
     op.create_index(op.f('ix_sign_in_attempt_key'), 'sign_in_attempt', ['key'], unique=False)
     op.create_table('command',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('kind', sa.String(), nullable=False),
     sa.Column('record_id', sa.Uuid(), nullable=False),
     sa.Column('base_version', sa.Integer(), nullable=False),
@@ -53,10 +55,8 @@ def upgrade() -> None:
     sa.Column('account_id', sa.Uuid(), nullable=False),
     sa.Column('content_hash', sa.String(), nullable=False),
     sa.Column('result', postgresql.JSONB(astext_type=sa.Text()), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_command_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_command'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_command'))
     )
     op.create_table('membership',
     sa.Column('farm_id', sa.Uuid(), nullable=False),
@@ -68,6 +68,8 @@ def upgrade() -> None:
     sa.PrimaryKeyConstraint('farm_id', 'account_id', name=op.f('pk_membership'))
     )
     op.create_table('station',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('name', sa.String(), nullable=False),
     sa.Column('latitude', sa.Double(), nullable=False),
     sa.Column('longitude', sa.Double(), nullable=False),
@@ -80,12 +82,12 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_station_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_station'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_station'))
     )
     op.create_table('block',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('name', sa.String(), nullable=False),
     sa.Column('crop', sa.String(), nullable=False),
     sa.Column('place', sa.String(), nullable=False),
@@ -99,14 +101,13 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'station_id'], ['station.farm_id', 'station.id'], name=op.f('fk_block_farm_id_station_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_block_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_block')),
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_block')),
     sa.UniqueConstraint('farm_id', 'name', name=op.f('uq_block_farm_id_name'))
     )
     op.create_table('forecast',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.Column('station_id', sa.Uuid(), nullable=False),
     sa.Column('issued_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('valid_at', sa.DateTime(timezone=True), nullable=False),
@@ -114,10 +115,9 @@ def upgrade() -> None:
     sa.Column('rh', sa.Double(), nullable=False),
     sa.Column('wind', sa.Double(), nullable=False),
     sa.Column('rain', sa.Double(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'station_id'], ['station.farm_id', 'station.id'], name=op.f('fk_forecast_farm_id_station_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_forecast_farm_id')),
-    sa.PrimaryKeyConstraint('station_id', 'issued_at', 'valid_at', 'farm_id', name=op.f('pk_forecast'))
+    sa.PrimaryKeyConstraint('farm_id', 'station_id', 'issued_at', 'valid_at', name=op.f('pk_forecast'))
     )
     op.create_table('station_version',
     sa.Column('farm_id', sa.Uuid(), nullable=False),
@@ -138,6 +138,7 @@ def upgrade() -> None:
     sa.UniqueConstraint('farm_id', 'record_id', 'number', name=op.f('uq_station_version_farm_id_record_id_number'))
     )
     op.create_table('weather_day',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.Column('station_id', sa.Uuid(), nullable=False),
     sa.Column('local_date', sa.Date(), nullable=False),
     sa.Column('received_at', sa.DateTime(timezone=True), nullable=False),
@@ -145,24 +146,24 @@ def upgrade() -> None:
     sa.Column('tmax', sa.Double(), nullable=False),
     sa.Column('rain', sa.Double(), nullable=True),
     sa.Column('source', sa.String(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'station_id'], ['station.farm_id', 'station.id'], name=op.f('fk_weather_day_farm_id_station_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_weather_day_farm_id')),
-    sa.PrimaryKeyConstraint('station_id', 'local_date', 'received_at', 'farm_id', name=op.f('pk_weather_day'))
+    sa.PrimaryKeyConstraint('farm_id', 'station_id', 'local_date', 'received_at', name=op.f('pk_weather_day'))
     )
     op.create_table('weather_derived',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.Column('station_id', sa.Uuid(), nullable=False),
     sa.Column('local_date', sa.Date(), nullable=False),
     sa.Column('tmin', sa.Double(), nullable=True),
     sa.Column('tmax', sa.Double(), nullable=True),
     sa.Column('filled', sa.String(), nullable=False),
     sa.Column('flags', postgresql.JSONB(astext_type=sa.Text()), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'station_id'], ['station.farm_id', 'station.id'], name=op.f('fk_weather_derived_farm_id_station_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_weather_derived_farm_id')),
-    sa.PrimaryKeyConstraint('station_id', 'local_date', 'farm_id', name=op.f('pk_weather_derived'))
+    sa.PrimaryKeyConstraint('farm_id', 'station_id', 'local_date', name=op.f('pk_weather_derived'))
     )
     op.create_table('weather_hour',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.Column('station_id', sa.Uuid(), nullable=False),
     sa.Column('utc_hour', sa.DateTime(timezone=True), nullable=False),
     sa.Column('received_at', sa.DateTime(timezone=True), nullable=False),
@@ -171,12 +172,13 @@ def upgrade() -> None:
     sa.Column('wind', sa.Double(), nullable=False),
     sa.Column('rain', sa.Double(), nullable=False),
     sa.Column('source', sa.String(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'station_id'], ['station.farm_id', 'station.id'], name=op.f('fk_weather_hour_farm_id_station_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_weather_hour_farm_id')),
-    sa.PrimaryKeyConstraint('station_id', 'utc_hour', 'received_at', 'farm_id', name=op.f('pk_weather_hour'))
+    sa.PrimaryKeyConstraint('farm_id', 'station_id', 'utc_hour', 'received_at', name=op.f('pk_weather_hour'))
     )
     op.create_table('weather_upload',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('station_id', sa.Uuid(), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
     sa.Column('received_at', sa.DateTime(timezone=True), nullable=False),
@@ -185,13 +187,13 @@ def upgrade() -> None:
     sa.Column('choices', postgresql.JSONB(astext_type=sa.Text()), nullable=False),
     sa.Column('imported_at', sa.DateTime(timezone=True), nullable=True),
     sa.Column('summary', postgresql.JSONB(astext_type=sa.Text()), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'station_id'], ['station.farm_id', 'station.id'], name=op.f('fk_weather_upload_farm_id_station_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_weather_upload_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_weather_upload'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_weather_upload'))
     )
     op.create_table('biofix',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('block_id', sa.Uuid(), nullable=False),
     sa.Column('agent', sa.String(), nullable=False),
     sa.Column('on', sa.Date(), nullable=False),
@@ -201,12 +203,10 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['agent'], ['agent.id'], name=op.f('fk_biofix_agent')),
     sa.ForeignKeyConstraint(['farm_id', 'block_id'], ['block.farm_id', 'block.id'], name=op.f('fk_biofix_farm_id_block_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_biofix_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_biofix'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_biofix'))
     )
     op.create_index(op.f('ix_biofix_farm_id_block_id_agent'), 'biofix', ['farm_id', 'block_id', 'agent'], unique=False)
     op.create_table('block_version',
@@ -228,6 +228,8 @@ def upgrade() -> None:
     sa.UniqueConstraint('farm_id', 'record_id', 'number', name=op.f('uq_block_version_farm_id_record_id_number'))
     )
     op.create_table('stop',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('block_id', sa.Uuid(), nullable=False),
     sa.Column('on', sa.Date(), nullable=False),
     sa.Column('where', sa.String(), nullable=False),
@@ -237,11 +239,9 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'block_id'], ['block.farm_id', 'block.id'], name=op.f('fk_stop_farm_id_block_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_stop_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_stop'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_stop'))
     )
     op.create_index(op.f('ix_stop_farm_id_block_id'), 'stop', ['farm_id', 'block_id'], unique=False)
     op.create_table('biofix_version',
@@ -263,6 +263,8 @@ def upgrade() -> None:
     sa.UniqueConstraint('farm_id', 'record_id', 'number', name=op.f('uq_biofix_version_farm_id_record_id_number'))
     )
     op.create_table('look',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('stop_id', sa.Uuid(), nullable=False),
     sa.Column('signs', postgresql.JSONB(astext_type=sa.Text()), nullable=False),
     sa.Column('note', sa.String(), nullable=False),
@@ -273,28 +275,28 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'stop_id'], ['stop.farm_id', 'stop.id'], name=op.f('fk_look_farm_id_stop_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_look_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_look'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_look'))
     )
     op.create_index(op.f('ix_look_farm_id_stop_id'), 'look', ['farm_id', 'stop_id'], unique=False)
     op.create_table('photo',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('stop_id', sa.Uuid(), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('width', sa.Integer(), nullable=False),
     sa.Column('height', sa.Integer(), nullable=False),
     sa.Column('content', sa.LargeBinary(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'stop_id'], ['stop.farm_id', 'stop.id'], name=op.f('fk_photo_farm_id_stop_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_photo_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_photo'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_photo'))
     )
     op.create_index(op.f('ix_photo_farm_id_stop_id'), 'photo', ['farm_id', 'stop_id'], unique=False)
     op.create_table('sample',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('stop_id', sa.Uuid(), nullable=False),
     sa.Column('agent', sa.String(), nullable=False),
     sa.Column('unit', sa.String(), nullable=False),
@@ -306,12 +308,10 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['agent'], ['agent.id'], name=op.f('fk_sample_agent')),
     sa.ForeignKeyConstraint(['farm_id', 'stop_id'], ['stop.farm_id', 'stop.id'], name=op.f('fk_sample_farm_id_stop_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_sample_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_sample'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_sample'))
     )
     op.create_index(op.f('ix_sample_farm_id_stop_id'), 'sample', ['farm_id', 'stop_id'], unique=False)
     op.create_table('stop_version',
@@ -333,6 +333,8 @@ def upgrade() -> None:
     sa.UniqueConstraint('farm_id', 'record_id', 'number', name=op.f('uq_stop_version_farm_id_record_id_number'))
     )
     op.create_table('decision',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('look_id', sa.Uuid(), nullable=False),
     sa.Column('sample_id', sa.Uuid(), nullable=True),
     sa.Column('block_id', sa.Uuid(), nullable=False),
@@ -346,16 +348,16 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['agent'], ['agent.id'], name=op.f('fk_decision_agent')),
     sa.ForeignKeyConstraint(['farm_id', 'block_id'], ['block.farm_id', 'block.id'], name=op.f('fk_decision_farm_id_block_id')),
     sa.ForeignKeyConstraint(['farm_id', 'look_id'], ['look.farm_id', 'look.id'], name=op.f('fk_decision_farm_id_look_id')),
     sa.ForeignKeyConstraint(['farm_id', 'sample_id'], ['sample.farm_id', 'sample.id'], name=op.f('fk_decision_farm_id_sample_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_decision_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_decision'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_decision'))
     )
     op.create_table('finding',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('look_id', sa.Uuid(), nullable=False),
     sa.Column('look_version', sa.Integer(), nullable=False),
     sa.Column('block_id', sa.Uuid(), nullable=False),
@@ -365,13 +367,11 @@ def upgrade() -> None:
     sa.Column('confirmed', sa.Boolean(), nullable=False),
     sa.Column('activity', sa.String(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['agent'], ['agent.id'], name=op.f('fk_finding_agent')),
     sa.ForeignKeyConstraint(['farm_id', 'block_id'], ['block.farm_id', 'block.id'], name=op.f('fk_finding_farm_id_block_id')),
     sa.ForeignKeyConstraint(['farm_id', 'look_id'], ['look.farm_id', 'look.id'], name=op.f('fk_finding_farm_id_look_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_finding_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_finding'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_finding'))
     )
     op.create_index(op.f('ix_finding_farm_id_block_id_agent'), 'finding', ['farm_id', 'block_id', 'agent'], unique=False)
     op.create_table('look_version',
@@ -429,6 +429,8 @@ def upgrade() -> None:
     sa.UniqueConstraint('farm_id', 'record_id', 'number', name=op.f('uq_decision_version_farm_id_record_id_number'))
     )
     op.create_table('treatment',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('decision_id', sa.Uuid(), nullable=False),
     sa.Column('decision_version', sa.Integer(), nullable=False),
     sa.Column('block_id', sa.Uuid(), nullable=False),
@@ -439,16 +441,16 @@ def upgrade() -> None:
     sa.Column('not_after', sa.Date(), nullable=True),
     sa.Column('why', sa.String(), nullable=False),
     sa.Column('state', sa.String(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['agent'], ['agent.id'], name=op.f('fk_treatment_agent')),
     sa.ForeignKeyConstraint(['farm_id', 'block_id'], ['block.farm_id', 'block.id'], name=op.f('fk_treatment_farm_id_block_id')),
     sa.ForeignKeyConstraint(['farm_id', 'decision_id'], ['decision.farm_id', 'decision.id'], name=op.f('fk_treatment_farm_id_decision_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_treatment_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_treatment'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_treatment'))
     )
     op.create_index(op.f('ix_treatment_farm_id_block_id'), 'treatment', ['farm_id', 'block_id'], unique=False)
     op.create_table('application',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('treatment_id', sa.Uuid(), nullable=False),
     sa.Column('started_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('finished_at', sa.DateTime(timezone=True), nullable=False),
@@ -462,11 +464,9 @@ def upgrade() -> None:
     sa.Column('conflict', sa.Boolean(), nullable=False),
     sa.Column('seen_at', sa.DateTime(timezone=True), nullable=False),
     sa.Column('account_id', sa.Uuid(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['farm_id', 'treatment_id'], ['treatment.farm_id', 'treatment.id'], name=op.f('fk_application_farm_id_treatment_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_application_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_application')),
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_application')),
     sa.UniqueConstraint('farm_id', 'treatment_id', name=op.f('uq_application_farm_id_treatment_id'))
     )
     op.create_table('application_version',
@@ -488,6 +488,8 @@ def upgrade() -> None:
     sa.UniqueConstraint('farm_id', 'record_id', 'number', name=op.f('uq_application_version_farm_id_record_id_number'))
     )
     op.create_table('return_visit',
+    sa.Column('farm_id', sa.Uuid(), nullable=False),
+    sa.Column('id', sa.Uuid(), nullable=False),
     sa.Column('block_id', sa.Uuid(), nullable=False),
     sa.Column('agent', sa.String(), nullable=False),
     sa.Column('decision_id', sa.Uuid(), nullable=False),
@@ -495,14 +497,12 @@ def upgrade() -> None:
     sa.Column('due_on', sa.Date(), nullable=False),
     sa.Column('look_for', sa.String(), nullable=False),
     sa.Column('state', sa.String(), nullable=False),
-    sa.Column('id', sa.Uuid(), nullable=False),
-    sa.Column('farm_id', sa.Uuid(), nullable=False),
     sa.ForeignKeyConstraint(['agent'], ['agent.id'], name=op.f('fk_return_visit_agent')),
     sa.ForeignKeyConstraint(['farm_id', 'application_id'], ['application.farm_id', 'application.id'], name=op.f('fk_return_visit_farm_id_application_id')),
     sa.ForeignKeyConstraint(['farm_id', 'block_id'], ['block.farm_id', 'block.id'], name=op.f('fk_return_visit_farm_id_block_id')),
     sa.ForeignKeyConstraint(['farm_id', 'decision_id'], ['decision.farm_id', 'decision.id'], name=op.f('fk_return_visit_farm_id_decision_id')),
     sa.ForeignKeyConstraint(['farm_id'], ['farm.id'], name=op.f('fk_return_visit_farm_id')),
-    sa.PrimaryKeyConstraint('id', 'farm_id', name=op.f('pk_return_visit'))
+    sa.PrimaryKeyConstraint('farm_id', 'id', name=op.f('pk_return_visit'))
     )
     op.create_index(op.f('ix_return_visit_farm_id_state_due_on'), 'return_visit', ['farm_id', 'state', 'due_on'], unique=False)
     op.create_foreign_key('fk_stop_farm_id_return_id', 'stop', 'return_visit', ['farm_id', 'return_id'], ['farm_id', 'id'])

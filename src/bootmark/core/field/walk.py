@@ -1,0 +1,160 @@
+"""Where to walk today, why there, in which order, and what to carry."""
+
+import datetime as dt
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+CALM_RHYTHM_DAYS = 7
+FAST_RHYTHM_DAYS = 3
+FAST_SPELL_DAYS = 5
+SOON_DAYS = 6
+ALWAYS_CARRIED = ("hand lens", "white paper", "knife", "flagging tape")
+
+
+@dataclass(frozen=True)
+class DueLook:
+    """A booked look. id: of the booking."""
+
+    id: str
+    agent: str
+    due: dt.date
+    look_for: str
+    after_treatment: bool
+
+
+@dataclass(frozen=True)
+class OpenCase:
+    """A case that waits for the look that decides it."""
+
+    agent: str
+    look: str
+    tools: tuple[str, ...]
+    on: dt.date
+
+
+@dataclass(frozen=True)
+class Opening:
+    """A stage window of a control."""
+
+    agent: str
+    control: str
+    first: dt.date
+    last: dt.date
+
+
+@dataclass(frozen=True)
+class BlockState:
+    """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never."""
+
+    id: str
+    name: str
+    at: tuple[float, float]
+    looked: dt.date | None
+    spells: Mapping[str, int] = field(default_factory=dict)
+    due: Sequence[DueLook] = ()
+    cases: Sequence[OpenCase] = ()
+    openings: Sequence[Opening] = ()
+
+
+@dataclass(frozen=True)
+class Why:
+    """One reason for a stop, with its weight. return_id: the booking that the stop would answer."""
+
+    text: str
+    weight: float
+    kind: str
+    return_id: str = ""
+
+
+@dataclass(frozen=True)
+class PlannedStop:
+    block: str
+    whys: tuple[Why, ...]
+
+    @property
+    def weight(self) -> float:
+        return sum(why.weight for why in self.whys)
+
+
+@dataclass(frozen=True)
+class Walk:
+    """stops in walking order; rest: blocks that can wait, with the reason; carry: what to take along."""
+
+    stops: tuple[PlannedStop, ...]
+    rest: tuple[tuple[str, str], ...]
+    carry: tuple[str, ...]
+
+
+def _days(count: int) -> str:
+    return "today" if count == 0 else "since yesterday" if count == 1 else f"for {count} days"
+
+
+def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
+    """Reasons to stop at a block today, the weightiest first. Weights are judgement, no source."""
+    found = []
+    for look in block.due:
+        late = (today - look.due).days
+        if late >= 0:
+            verb = "See whether it worked" if look.after_treatment else "Look again"
+            found.append(Why(f"{verb} on {look.agent.lower()}, due {_days(late)}: {look.look_for}", 60 + late, "return", look.id))
+    for case in block.cases:
+        found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent.lower()}.", 50, "case"))
+    for opening in block.openings:
+        if opening.first <= today <= opening.last:
+            found.append(Why(f"{opening.agent}: the window for {opening.control.lower()} is open until {opening.last:%-d %B}.", 30, "window"))
+        elif 0 < (opening.first - today).days <= SOON_DAYS:
+            ahead = (opening.first - today).days
+            found.append(Why(f"{opening.agent}: the window for {opening.control.lower()} opens in {ahead} days.", 20, "window"))
+    hot = block.spells.get("hot-and-dry", 0)
+    rain = block.spells.get("week-of-rain", 0)
+    rhythm = FAST_RHYTHM_DAYS if hot >= FAST_SPELL_DAYS else CALM_RHYTHM_DAYS
+    since = (today - block.looked).days if block.looked else None
+    if since is None:
+        found.append(Why("Nobody has looked here yet this season.", 25, "rhythm"))
+    elif since >= rhythm:
+        spell = f", hot and dry for {hot} days" if hot >= FAST_SPELL_DAYS else f", {rain} days of rain in between" if rain else ""
+        found.append(Why(f"Not looked at for {since} days{spell}.", 10 + min(since, 30), "rhythm"))
+    return tuple(sorted(found, key=lambda why: -why.weight))
+
+
+def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float] = (0.0, 0.0)) -> Walk:
+    """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing."""
+    stops = {block.id: PlannedStop(block.id, found) for block in blocks if (found := whys(block, today))}
+    where = {block.id: block.at for block in blocks}
+    order: list[str] = []
+    here, left = gate, set(stops)
+    while left:
+        nearest = min(left, key=lambda one: (math.dist(here, where[one]), one))
+        order.append(nearest)
+        left.remove(nearest)
+        here = where[nearest]
+    order = _uncross(order, where, gate)
+    rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
+    tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
+    return Walk(tuple(stops[one] for one in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
+
+
+def _restful(block: BlockState, today: dt.date) -> str:
+    since = (today - block.looked).days if block.looked else 0
+    coming = min((look.due for look in block.due), default=None)
+    looked = f"Looked at {'today' if since == 0 else 'yesterday' if since == 1 else f'{since} days ago'}."
+    return f"{looked} Next look on {coming:%-d %B}." if coming else looked
+
+
+def _length(order: Sequence[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> float:
+    points = [gate, *(where[one] for one in order)]
+    return sum(math.dist(one, two) for one, two in zip(points, points[1:], strict=False))
+
+
+def _uncross(order: list[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> list[str]:
+    """Two-opt: turn stretches round while that shortens the walk."""
+    better = True
+    while better:
+        better = False
+        for first in range(len(order) - 1):
+            for last in range(first + 1, len(order)):
+                turned = order[:first] + order[first : last + 1][::-1] + order[last + 1 :]
+                if _length(turned, where, gate) < _length(order, where, gate) - 1e-9:
+                    order, better = turned, True
+    return order

@@ -1,0 +1,29 @@
+"""Spells of weather that speak for or against a cause."""
+
+from collections.abc import Sequence
+
+HOT = 25.0
+DRY = 1.0
+SOAKING = 2.0
+
+
+def spells(days: Sequence[tuple[float, float | None]]) -> dict[str, int]:
+    """Lengths of the spells that the last day stands in.
+
+    days: maximum temperature (degrees C) and rain (mm, None where not measured) of days in
+    order. Returns days in a row that were hot (25 or more) and dry (under 1 mm), the rainy days
+    among the last seven where there are five or more, and days since a soaking (2 mm).
+    Common practice, no source for the limits.
+    """
+    found = {"hot-and-dry": 0, "week-of-rain": 0, "drought": 0}
+    for high, rain in reversed(days):
+        if high < HOT or (rain or 0.0) >= DRY:
+            break
+        found["hot-and-dry"] += 1
+    for _, rain in reversed(days):
+        if rain is None or rain >= SOAKING:
+            break
+        found["drought"] += 1
+    rainy = sum((rain or 0.0) >= DRY for _, rain in days[-7:])
+    found["week-of-rain"] = rainy if rainy >= 5 else 0
+    return {name: count for name, count in found.items() if count}

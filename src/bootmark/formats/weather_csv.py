@@ -1,0 +1,200 @@
+"""Daily weather from a CSV file with a header: what was understood, what is doubtful, what is refused and why."""
+
+import csv
+import datetime as dt
+import io
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+NEEDED = ("date", "tmin", "tmax")
+COLUMNS = (*NEEDED, "rain")
+ORDERS = {"ymd": "year, month, day", "dmy": "day, month, year", "mdy": "month, day, year"}
+UNITS = ("C", "F")
+MOST_LINES = 400_000
+LIMITS = (-60.0, 60.0)
+MOST_RAIN = 1000.0
+GUESSES = {
+    "date": ("date", "day", "datum", "time"),
+    "tmin": ("tmin", "temp_min", "min", "minimum", "t_min", "low"),
+    "tmax": ("tmax", "temp_max", "max", "maximum", "t_max", "high"),
+    "rain": ("rain", "precipitation", "prcp", "precip", "rainfall"),
+}
+
+
+class BadFile(ValueError):
+    """The file as a whole can't be read; says why."""
+
+
+@dataclass(frozen=True)
+class Choices:
+    """What the person said of the file. columns: our name to the header's; unit: C or F; order: of the date's parts; rain_unit: mm or in."""
+
+    columns: dict[str, str]
+    unit: str
+    order: str = "ymd"
+    rain_unit: str = "mm"
+
+
+@dataclass(frozen=True)
+class Day:
+    line: int
+    date: dt.date
+    tmin: float
+    tmax: float
+    rain: float | None
+
+
+@dataclass(frozen=True)
+class Problem:
+    """One line that is refused, or a doubt about it. raw: the line as it came."""
+
+    line: int
+    reason: str
+    raw: str
+
+
+@dataclass(frozen=True)
+class Reading:
+    days: tuple[Day, ...]
+    refused: tuple[Problem, ...]
+    doubts: tuple[Problem, ...]
+    gaps: tuple[tuple[dt.date, dt.date], ...]
+
+
+def _text(content: bytes) -> str:
+    if b"\0" in content[:4096]:
+        raise BadFile("This is not a text file: export the readings as CSV and send that.")
+    for encoding in ("utf-8-sig", "cp1252"):
+        try:
+            return content.decode(encoding)
+        except UnicodeDecodeError:
+            continue
+    raise BadFile("The file's letters can't be read: save it as UTF-8.")
+
+
+def _rows(content: bytes) -> tuple[list[str], list[tuple[int, list[str], str]]]:
+    text = _text(content)
+    if not text.strip():
+        raise BadFile("The file is empty: it needs a header line and a line for each day.")
+    lines = text.splitlines()
+    if len(lines) > MOST_LINES + 1:
+        raise BadFile(f"The file has {len(lines):,} lines and {MOST_LINES:,} is the most: split it by years.")
+    first = lines[0]
+    mark = max(",;\t", key=first.count)
+    header = next(csv.reader([first], delimiter=mark))
+    rows = []
+    for number, line in enumerate(lines[1:], 2):
+        if line.strip():
+            rows.append((number, next(csv.reader(io.StringIO(line), delimiter=mark), []), line))
+    return [name.strip() for name in header], rows
+
+
+def header(content: bytes) -> list[str]:
+    """The file's column names. Raises BadFile."""
+    names = _rows(content)[0]
+    if len(names) < 3:
+        raise BadFile("The first line must name the columns: at least a date, a minimum and a maximum, parted by commas.")
+    if any(re.fullmatch(r"[-+\d.,/ ]+", name) for name in names):
+        raise BadFile("The first line holds numbers: the file needs a header line that names its columns.")
+    return names
+
+
+def guess(names: Sequence[str]) -> dict[str, str]:
+    """Our columns found among a header's names."""
+    found = {}
+    for ours, words in GUESSES.items():
+        match = next((name for word in words for name in names if name.strip().lower() == word), None)
+        match = match or next((name for word in words for name in names if word in name.lower() and name not in found.values()), None)
+        if match:
+            found[ours] = match
+    return found
+
+
+def guess_order(content: bytes, column: str) -> str | None:
+    """The order of a date's parts where the file leaves no doubt, None where a person has to say."""
+    names, rows = _rows(content)
+    place = names.index(column)
+    possible = set(ORDERS)
+    for _, cells, _ in rows:
+        parts = re.findall(r"\d+", cells[place])[:3] if place < len(cells) else []
+        if len(parts) == 3:
+            possible = {order for order in possible if _date(parts, order)}
+    return possible.pop() if len(possible) == 1 else None
+
+
+def _date(parts: Sequence[str], order: str) -> dt.date | None:
+    values = dict(zip(order, parts, strict=True))
+    if len(values["y"]) != 4:
+        return None
+    try:
+        return dt.date(int(values["y"]), int(values["m"]), int(values["d"]))
+    except ValueError:
+        return None
+
+
+def _number(text: str) -> float | None:
+    try:
+        return float(text.strip().replace(",", "."))
+    except ValueError:
+        return None
+
+
+def _read_row(cells: Sequence[str], places: dict[str, int], choices: Choices, line: int) -> Day | str:
+    """A day, or the reason why the line is refused."""
+
+    def cell(name: str) -> str:
+        return cells[places[name]].strip() if name in places and places[name] < len(cells) else ""
+
+    parts = re.findall(r"\d+", cell("date"))[:3]
+    day = _date(parts, choices.order) if len(parts) == 3 else None
+    if day is None:
+        return f"{cell('date') or 'Nothing'} is not a day in the order {ORDERS[choices.order]}."
+    values = {}
+    for name in ("tmin", "tmax"):
+        value = _number(cell(name))
+        if value is None:
+            return f"The {'minimum' if name == 'tmin' else 'maximum'} is {cell(name) or 'empty'}: not a number."
+        values[name] = (value - 32) / 1.8 if choices.unit == "F" else value
+        if not LIMITS[0] <= values[name] <= LIMITS[1]:
+            return f"{cell(name)} °{choices.unit} can't be air near the ground: {LIMITS[0]:g} to {LIMITS[1]:g} °C is taken."
+    if values["tmin"] > values["tmax"]:
+        return f"The minimum {cell('tmin')} is above the maximum {cell('tmax')}: are the columns the right way round?"
+    rain = _number(cell("rain")) if cell("rain") else None
+    if rain is not None and choices.rain_unit == "in":
+        rain *= 25.4
+    if rain is not None and not 0 <= rain <= MOST_RAIN:
+        return f"{cell('rain')} of rain can't be: 0 to {MOST_RAIN:g} mm is taken."
+    return Day(line, day, values["tmin"], values["tmax"], rain)
+
+
+def read(content: bytes, choices: Choices) -> Reading:
+    """Read a whole file as the choices say. Raises BadFile where a needed column is not named or not there."""
+    names, rows = _rows(content)
+    missing = [name for name in NEEDED if choices.columns.get(name) not in names]
+    if missing:
+        raise BadFile(f"Say which column holds the {', '.join(missing)}.")
+    places = {ours: names.index(theirs) for ours, theirs in choices.columns.items() if theirs in names}
+    days: dict[dt.date, Day] = {}
+    refused, doubts = [], []
+    for line, cells, raw in rows:
+        told = _read_row(cells, places, choices, line)
+        if isinstance(told, str):
+            refused.append(Problem(line, told, raw))
+            continue
+        before = days.get(told.date)
+        if before is None:
+            days[told.date] = told
+        elif (before.tmin, before.tmax, before.rain) == (told.tmin, told.tmax, told.rain):
+            doubts.append(Problem(line, f"{told.date:%-d %B %Y} is told twice with the same values: taken once.", raw))
+        else:
+            refused.append(Problem(line, f"{told.date:%-d %B %Y} was told on line {before.line} with other values: that one is kept.", raw))
+    ordered = [days[day] for day in sorted(days)]
+    for told in ordered:
+        if told.tmin == told.tmax:
+            doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} has one value for minimum and maximum.", ""))
+        elif told.tmax - told.tmin > 35:
+            doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} spans {told.tmax - told.tmin:.0f} °C: check it.", ""))
+    step = dt.timedelta(days=1)
+    gaps = [(one.date + step, two.date - step) for one, two in zip(ordered, ordered[1:], strict=False) if two.date - one.date > step]
+    return Reading(tuple(ordered), tuple(refused), tuple(doubts), tuple(gaps))

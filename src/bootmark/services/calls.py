@@ -1,0 +1,266 @@
+"""Calls, the treatments that they plan, and treatments as done."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from bootmark.core import ENGINE
+from bootmark.core.field import call
+from bootmark.core.season import programme
+from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.services import season, weather
+from bootmark.services.commands import Context, Fields, Forbidden, Json, Refused, as_json, kind
+from bootmark.services.farm_time import zone
+from bootmark.services.field import SCOUTS, local_day
+from bootmark.store.models import Application, Block, DecisionRow, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
+
+HARVEST_IN_SIGHT = 60
+
+
+def policy_of(farm: Farm) -> Policy:
+    return Policy(tuple(farm.policy.get("order", Policy().order)), frozenset(farm.policy.get("refuses", ())))
+
+
+def crop_state(block: Block, day: dt.date) -> CropState:
+    near = (block.harvest_from - day).days if block.harvest_from else None
+    return CropState(block.crop, near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None)
+
+
+def finding_of(look: Look, agent: str) -> Finding:
+    """One agent of a look, as its newest version tells it."""
+    working = look.working
+    named = agent in working["verdict"]["agents"]
+    return Finding(
+        agent=agent,
+        verdict=working["verdict"]["kind"] if named else "needs a look",
+        probability=working["chances"].get(agent, 0.0),
+        confirmed=agent in working["confirmed"],
+        activity=working["activity"].get(agent, "not known"),
+        next_look=working["next_look"],
+    )
+
+
+def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, known: Any) -> StageNow:
+    """Where the population stands, as far as heat tells it, with the first window that its controls share."""
+    agent = known.agent(agent_id)
+    found = season.of_block(session, farm, block, agent, day)
+    if found is None:
+        return StageNow(today=day)
+    forecast = found.forecast
+    spans = {control.id: season.window_of(forecast, control, agent.heat, day) for control in agent.controls if control.stages}
+    windows = {control: span for control, span in spans.items() if span and agent.control(control).kind != "cultural"}
+    open_now = [span for span in windows.values() if span[1] >= day]
+    return StageNow(forecast.on(day), day, min(open_now or windows.values(), default=None), windows=windows)
+
+
+def consider(
+    session: Session, farm: Farm, known: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date
+) -> tuple[Decision, Json]:
+    """The core's decision with everything that went into it."""
+    stop = session.get_one(Stop, (farm.id, look.stop_id))
+    block = session.get_one(Block, (farm.id, stop.block_id))
+    finding = finding_of(look, agent)
+    stage = stage_now(session, farm, block, agent, day, known)
+    counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), sample.measure) if sample else None
+    crop, policy = crop_state(block, day), policy_of(farm)
+    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=known)
+    inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
+    pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
+    return decision, {"inputs": as_json(inputs), "result": as_json(decision), "versions": pinned, "catalogue": known.hash, "engine": ENGINE}
+
+
+@kind("decision.make", DecisionRow, SCOUTS, lambda context, row: _plan(context, row))
+def decision_make(context: Context) -> Json:
+    """Make the call on an agent of a look; a control chosen must be one that is on offer."""
+    payload = context.sent.payload
+    look = context.get(Look, payload.get("look_id"), "look_id")
+    stop = context.get(Stop, look.stop_id, "stop_id")
+    agent = str(payload.get("agent") or "")
+    if agent not in context.catalogue.agents:
+        raise Refused(agent="That agent is not in the catalogue.")
+    sample = context.get(SampleRow, payload["sample_id"], "sample_id") if payload.get("sample_id") else None
+    if sample and sample.agent != agent:
+        raise Refused(sample_id="That count is of another animal.")
+    decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, local_day(context))
+    stop_block = context.get(Block, stop.block_id, "block_id")
+    control = str(payload.get("control") or "")
+    kind_, headline = decision.kind, decision.headline
+    if payload.get("instead") == "leave" and decision.kind in ACTING:
+        kind_, headline, control = "leave", "Left alone, against the advice to act.", ""
+        working["instead"] = "leave"
+    elif control:
+        offered = {one.control for one in decision.choices if one.offered}
+        if decision.kind not in ACTING or control not in offered:
+            raise Refused(control="That control is not on offer here: the call does not carry it.")
+        chosen = context.catalogue.agent(agent).control(control)
+        kind_ = call.act_kind(chosen, stage_now(context.session, context.farm, stop_block, agent, local_day(context), context.catalogue))
+        headline = f"{chosen.name}: {chosen.timing}"
+    elif decision.kind in ACTING:
+        control = next(one.control for one in decision.choices if one.offered)
+    return {
+        "look_id": look.id,
+        "sample_id": sample.id if sample else None,
+        "block_id": stop.block_id,
+        "agent": agent,
+        "kind": kind_,
+        "headline": headline,
+        "control": control,
+        "working": working,
+    }
+
+
+def _plan(context: Context, row: DecisionRow) -> None:
+    """Derive the treatments, or the look that a call without one books. A revised call withdraws its old plan."""
+    _withdraw(context, row)
+    day = local_day(context)
+    result = row.working["result"]
+    if not row.control:
+        days = 7 if row.working.get("instead") else result["look_again_days"]
+        if days is not None:
+            _book(context, row, day + dt.timedelta(days=days), result["look_again_for"], None)
+        return
+    agent = context.catalogue.agent(row.agent)
+    control = agent.control(row.control)
+    block = context.get(Block, row.block_id, "block_id")
+    found = season.of_block(context.session, context.farm, block, agent, day)
+    span = season.window_of(found.forecast, control, agent.heat, day) if found else None
+    start = max(day, span[0]) if span and span[1] >= day else day
+    until = span[1] if span and span[1] >= day else None
+    ahead = weather.days_ahead(context.session, context.farm, block, start)
+    steps = [one for one in programme.build(agent, control, start, ahead, until) if one.kind == "treatment"]
+    for step in steps:
+        context.session.add(
+            TreatmentRow(
+                farm_id=context.farm_id,
+                id=context.derived_id("treatment", step.ordinal),
+                decision_id=row.id,
+                decision_version=row.version,
+                block_id=row.block_id,
+                agent=row.agent,
+                control=row.control,
+                ordinal=step.ordinal,
+                on=step.on,
+                not_after=until,
+                why=step.why,
+                state="planned",
+            )
+        )
+
+
+def _withdraw(context: Context, row: DecisionRow) -> None:
+    for model in (TreatmentRow, ReturnVisit):
+        rows = context.session.scalars(
+            select(model).where(model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_(("planned", "booked")))
+        )
+        for one in rows:
+            one.state = "withdrawn"
+
+
+def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, application_id: uuid.UUID | None) -> None:
+    context.session.add(
+        ReturnVisit(
+            farm_id=context.farm_id,
+            id=context.derived_id("return", 0),
+            block_id=decision.block_id,
+            agent=decision.agent,
+            decision_id=decision.id,
+            application_id=application_id,
+            due_on=due,
+            look_for=look_for,
+            state="booked",
+        )
+    )
+
+
+@kind("application.record", Application, ("owner", "applicator"), lambda context, row: _done(context, row))
+def application_record(context: Context) -> Json:
+    """Sign for a treatment as done: when, how much, on what area, with the checks ticked."""
+    payload = context.sent.payload
+    treatment: TreatmentRow = context.get(TreatmentRow, payload.get("treatment_id"), "treatment_id")
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    if control.kind == "conventional" and not context.member.qualified:
+        raise Forbidden(role="This material takes a qualified applicator: ask one to sign.")
+    done = context.session.scalars(
+        select(Application).where(Application.farm_id == context.farm_id, Application.treatment_id == treatment.id)
+    ).one_or_none()
+    if treatment.state == "withdrawn" or (done and done.id != context.sent.record_id):
+        raise Refused(treatment_id="This has been done or withdrawn already: nothing is left to sign.")
+    block = context.get(Block, treatment.block_id, "block_id")
+    fields = Fields(payload)
+    started, finished = fields.moment("started_at"), fields.moment("finished_at")
+    if not fields.errors:
+        local = zone(context.farm)
+        if finished < started:
+            fields.errors["finished_at"] = f"It ended before it began ({started.astimezone(local):%H:%M}): give a later time."
+        elif finished > context.sent.seen_at + dt.timedelta(minutes=5):
+            fields.errors["finished_at"] = "That is still ahead: sign when it is done."
+    amount = fields.number("amount", 0.001, 100_000)
+    unit = fields.one_of("amount_unit", ("L", "ml", "kg", "g", "bottles", "hours"))
+    area = fields.number("area", 0.0001, block.area * 1.05, "ha, the block's own area")
+    note = fields.text("note", needed=False)
+    ticked = payload.get("checks") or []
+    wanted = checks(control)
+    if not isinstance(ticked, list) or set(wanted) - set(ticked):
+        fields.errors["checks"] = "Tick each check before you sign."
+    fields.done()
+    working = {
+        "checks": list(wanted),
+        "weather": as_json(weather.at(context.session, context.farm, block, started)),
+        "control": as_json(control),
+        "catalogue": context.catalogue.hash,
+        "engine": ENGINE,
+    }
+    return {
+        "treatment_id": treatment.id,
+        "started_at": started,
+        "finished_at": finished,
+        "amount": amount,
+        "amount_unit": unit,
+        "area": area,
+        "note": note,
+        "working": working,
+    }
+
+
+def checks(control: Any) -> tuple[str, ...]:
+    """What whoever signs has to have checked."""
+    spraying = control.kind in ("soft", "conventional")
+    first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
+    return (*first, *control.cautions)
+
+
+def _done(context: Context, row: Application) -> None:
+    """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
+    treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
+    done_on = row.finished_at.astimezone(zone(context.farm)).date()
+    if treatment.state == "planned":
+        delay = done_on - treatment.on
+        following = context.session.scalars(
+            select(TreatmentRow).where(
+                TreatmentRow.farm_id == context.farm_id,
+                TreatmentRow.decision_id == treatment.decision_id,
+                TreatmentRow.decision_version == treatment.decision_version,
+                TreatmentRow.ordinal > treatment.ordinal,
+                TreatmentRow.state == "planned",
+            )
+        )
+        for one in following:
+            one.on = one.on + delay
+    treatment.state = "done"
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    decision = context.get(DecisionRow, treatment.decision_id, "decision_id")
+    earlier = context.session.scalars(
+        select(ReturnVisit).where(ReturnVisit.farm_id == context.farm_id, ReturnVisit.application_id == row.id, ReturnVisit.state == "booked")
+    )
+    for one in earlier:
+        one.state = "withdrawn"
+    _book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
+
+
+def latest_findings(session: Session, farm_id: uuid.UUID, look_id: uuid.UUID, version: int) -> list[FindingRow]:
+    return list(
+        session.scalars(select(FindingRow).where(FindingRow.farm_id == farm_id, FindingRow.look_id == look_id, FindingRow.look_version == version))
+    )

@@ -1,0 +1,214 @@
+"""What a scout writes at a stop: the stop, looks and counts."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import func, select, update
+from sqlalchemy.orm import Session
+
+from bootmark.core import ENGINE
+from bootmark.core.field import identify
+from bootmark.core.types import STATES, Case
+from bootmark.services import weather
+from bootmark.services.commands import Context, Fields, Json, Refused, as_json, kind
+from bootmark.services.farm_time import zone
+from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
+
+SCOUTS = ("owner", "adviser", "scout", "applicator")
+KEPT_CAUSES = 6
+
+
+def _answer_return(context: Context, stop: Stop) -> None:
+    if stop.return_id:
+        context.session.execute(
+            update(ReturnVisit).where(ReturnVisit.farm_id == context.farm_id, ReturnVisit.id == stop.return_id).values(state="answered")
+        )
+
+
+@kind("stop.open", Stop, SCOUTS, _answer_return)
+def stop_open(context: Context) -> Json:
+    """Open a stop in a block; one that answers a booked return says which."""
+    fields = Fields(context.sent.payload)
+    where = fields.text("where", most=120, needed=False)
+    fields.done()
+    block = context.get(Block, context.sent.payload.get("block_id"), "block_id")
+    return_id = context.sent.payload.get("return_id")
+    visit = context.get(ReturnVisit, return_id, "return_id") if return_id else None
+    if visit and visit.block_id != block.id:
+        raise Refused(return_id="That look is booked for another block.")
+    return {"block_id": block.id, "on": local_day(context), "where": where, "return_id": visit.id if visit else None}
+
+
+def local_day(context: Context) -> dt.date:
+    return context.sent.seen_at.astimezone(zone(context.farm)).date()
+
+
+def history(session: Session, farm_id: uuid.UUID, block_id: uuid.UUID, *, before: dt.datetime) -> dict[str, int]:
+    """Confirmed findings of each agent on a block in earlier rounds."""
+    rows = session.execute(
+        select(FindingRow.agent, func.count(func.distinct(FindingRow.look_id)))
+        .where(FindingRow.farm_id == farm_id, FindingRow.block_id == block_id, FindingRow.confirmed, FindingRow.seen_at < before)
+        .group_by(FindingRow.agent)
+    )
+    return {agent: count for agent, count in rows}
+
+
+def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str]) -> Case:
+    """What is known of a stop before anybody looks, with what was told."""
+    local = at.astimezone(zone(farm))
+    # What was found earlier on the same day is this case, not its history.
+    midnight = dt.datetime.combine(local.date(), dt.time(0), zone(farm))
+    return Case(
+        crop=block.crop,
+        place=block.place,
+        month=local.month,
+        hemisphere="north" if farm.latitude >= 0 else "south",
+        weather=weather.hints(session, farm, block, local.date()),
+        signs=signs,
+        history=history(session, farm.id, block.id, before=midnight),
+        hour=local.hour,
+    )
+
+
+def _keep_findings(context: Context, look: Look) -> None:
+    """The agents that this version of the look speaks of: the named ones, or the likeliest as suspects."""
+    stop = context.get(Stop, look.stop_id, "stop_id")
+    told = look.working["verdict"]
+    confirmed = set(look.working["confirmed"])
+    for ordinal, agent in enumerate(told["agents"]):
+        context.session.add(
+            FindingRow(
+                farm_id=context.farm_id,
+                id=context.derived_id("finding", ordinal),
+                look_id=look.id,
+                look_version=look.version,
+                block_id=stop.block_id,
+                agent=agent,
+                verdict=told["kind"],
+                probability=look.working["chances"].get(agent, 0.0),
+                confirmed=agent in confirmed,
+                activity=look.working["activity"].get(agent, "not known"),
+                seen_at=look.seen_at,
+            )
+        )
+
+
+@kind("look.record", Look, SCOUTS, _keep_findings)
+def look_record(context: Context) -> Json:
+    """Keep what was seen and not seen at a stop, with the verdict as the core gives it then."""
+    fields = Fields(context.sent.payload)
+    note = fields.text("note", needed=False)
+    signs = context.sent.payload.get("signs")
+    if not isinstance(signs, dict):
+        raise Refused(signs="Signs are told as sign: seen, absent or unsure.")
+    for sign, state in signs.items():
+        if sign not in context.catalogue.signs:
+            fields.errors["signs"] = f"{sign} is not a sign that Bootmark knows."
+        elif state not in STATES:
+            fields.errors["signs"] = f"{sign} must be seen, absent or unsure, not {state!r}."
+    fields.done()
+    stop = context.get(Stop, context.sent.payload.get("stop_id"), "stop_id")
+    block = context.get(Block, stop.block_id, "block_id")
+    case = case_of(context.session, context.farm, block, context.sent.seen_at, signs)
+    told = read(case, context)
+    return {"stop_id": stop.id, "signs": signs, "note": note, "verdict": told["verdict"]["kind"], "working": told}
+
+
+def read(case: Case, context: Context) -> Json:
+    """Everything that the verdict rests on, to be kept with it."""
+    known = context.catalogue
+    ranking = identify.suspects(case, catalogue=known)
+    verdict = identify.verdict(case, ranking, catalogue=known)
+    looks = identify.next_looks(case, ranking, catalogue=known)
+    sound = not any(state == "seen" for state in case.signs.values())
+    return {
+        "case": as_json(case),
+        "causes": as_json(ranking.causes[:KEPT_CAUSES]),
+        "chances": {one.agent: one.probability for one in ranking.suspects},
+        "confirmed": [one.agent for one in ranking.suspects if one.confirmed],
+        "activity": {agent: identify.activity(agent, case, catalogue=known) for agent in verdict.agents},
+        "verdict": as_json(verdict) | ({"kind": "needs a look"} if sound else {}),
+        "next_look": looks[0].look if looks else "",
+        "catalogue": known.hash,
+        "engine": ENGINE,
+    }
+
+
+@kind("sample.record", SampleRow, SCOUTS)
+def sample_record(context: Context) -> Json:
+    """Keep a count: one number for each unit looked at, and natural enemies beside them."""
+    payload = context.sent.payload
+    fields = Fields(payload)
+    agent = fields.one_of("agent", list(context.catalogue.agents))
+    unit = fields.text("unit", most=40)
+    measure = fields.one_of("measure", ("mean", "proportion", "trap"))
+    counts, enemies = fields.counts("counts"), fields.counts("enemies")
+    if "counts" not in fields.errors and not counts:
+        fields.errors["counts"] = "Nothing was counted yet: count at least one unit."
+    if enemies and len(enemies) != len(counts):
+        fields.errors["enemies"] = f"Enemies were counted on {len(enemies)} units and pests on {len(counts)}: count both on each."
+    fields.done()
+    stop = context.get(Stop, payload.get("stop_id"), "stop_id")
+    return {"stop_id": stop.id, "agent": agent, "unit": unit, "measure": measure, "counts": counts, "enemies": enemies}
+
+
+def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str], known: Any) -> Json:
+    """A case as it stands on the bench, ranked: the one schema that the Look screen draws."""
+    case = case_of(session, farm, block, at, signs)
+    ranking = identify.suspects(case, catalogue=known)
+    verdict = identify.verdict(case, ranking, catalogue=known)
+    looks = identify.next_looks(case, ranking, catalogue=known)
+    return {
+        "causes": [
+            {
+                "key": "+".join(cause.agents) or "nothing",
+                "names": [known.agent(agent).name for agent in cause.agents] or ["Nothing at work"],
+                "percent": round(100 * cause.probability),
+                "pest": any(known.agent(agent).is_pest for agent in cause.agents),
+                "why": _why(cause.agents, ranking, known),
+            }
+            for cause in ranking.causes[:5]
+            if cause.probability >= 0.01
+        ],
+        "verdict": as_json(verdict) | {"names": [known.agent(agent).name for agent in verdict.agents]},
+        "looks": [_look_json(one, known) for one in looks[:3]],
+        "notes": list(ranking.notes),
+        "weather": _weather_words(case),
+    }
+
+
+def _look_json(one: identify.NextLook, known: Any) -> Json:
+    look = known.looks[one.look]
+    names = [known.agent(agent).name.lower() for agent in one.splits]
+    tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
+    return {
+        "id": one.look,
+        "name": look.name,
+        "do": look.do,
+        "seconds": one.seconds,
+        "tools": list(look.tools),
+        "tells": tells,
+        "signs": [{"id": sign, "name": known.signs[sign].name} for sign in one.signs],
+        "yes": look.yes,
+        "no": look.no,
+    }
+
+
+def _why(agents: tuple[str, ...], ranking: Any, known: Any) -> str:
+    """The one sentence under a cause: what it lacks, or what speaks against it, or for it."""
+    if not agents:
+        return "Chance marks, or a cause that Bootmark does not know."
+    ones = [ranking.of(agent) for agent in agents]
+    unproved = [one for one in ones if not one.confirmed and known.agent(one.agent).is_pest]
+    against = [reason.text for one in ones for reason in one.reasons_against]
+    speaks = [reason.text for one in ones for reason in one.reasons_for]
+    if against:
+        return against[0]
+    if unproved:
+        return "Needs a live one before any call."
+    return speaks[0] if speaks else "Fits what was told."
+
+
+def _weather_words(case: Case) -> list[str]:
+    return [f"{identify.HINTS.get(hint, hint).capitalize()} for {days} days." for hint, days in case.weather.items() if days >= identify.HINT_DAYS]

@@ -1,0 +1,97 @@
+"""Today's round, from what is booked, open, due by heat and long unseen."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from bootmark.core.field import walk
+from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
+from bootmark.services import season, weather
+from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, Stop
+
+OPEN_CASE_DAYS = 14
+
+
+def middle(block: Block) -> tuple[float, float]:
+    """The middle of a block's corners on the plan."""
+    return (sum(x for x, _ in block.outline) / len(block.outline), sum(y for _, y in block.outline) / len(block.outline))
+
+
+def blocks_of(session: Session, farm: Farm) -> list[Block]:
+    return list(session.scalars(select(Block).where(Block.farm_id == farm.id).order_by(Block.name)))
+
+
+def last_looks(session: Session, farm: Farm) -> dict[uuid.UUID, dt.date]:
+    rows = session.execute(select(Stop.block_id, func.max(Stop.on)).where(Stop.farm_id == farm.id).group_by(Stop.block_id))
+    return {block: on for block, on in rows}
+
+
+def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
+    """The newest look of each block, where it still needs one and nobody has called it."""
+    rows = session.execute(
+        select(Look, Stop.block_id, Stop.on)
+        .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
+        .outerjoin(DecisionRow, (DecisionRow.farm_id == Look.farm_id) & (DecisionRow.look_id == Look.id))
+        .where(Look.farm_id == farm.id, Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS), DecisionRow.id.is_(None))
+        .distinct(Stop.block_id)
+        .order_by(Stop.block_id, Look.seen_at.desc())
+    )
+    found: dict[uuid.UUID, list[OpenCase]] = {}
+    for look, block_id, on in rows:
+        told = look.working["verdict"]
+        next_look = known.looks.get(look.working["next_look"])
+        if told["kind"] == "needs a look" and told["agents"] and next_look:
+            found[block_id] = [OpenCase(known.agent(told["agents"][0]).name, next_look.name, next_look.tools, on)]
+    return found
+
+
+def booked(session: Session, farm: Farm) -> list[ReturnVisit]:
+    return list(
+        session.scalars(select(ReturnVisit).where(ReturnVisit.farm_id == farm.id, ReturnVisit.state == "booked").order_by(ReturnVisit.due_on))
+    )
+
+
+def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, today: dt.date) -> dict[uuid.UUID, list[Opening]]:
+    """The window that is open or next for each agent with a biofix, by the first control that has one."""
+    set_by_hand = season.biofixes(session, farm, today)
+    found: dict[uuid.UUID, list[Opening]] = {}
+    for block in blocks:
+        for agent in known.on(block.crop):
+            one = season.of_block(session, farm, block, agent, today, set_by_hand)
+            if one is None:
+                continue
+            spans = [(control, season.window_of(one.forecast, control, agent.heat, today)) for control in agent.controls if control.kind != "cultural"]
+            timed = [(control, span) for control, span in spans if span and span[1] >= today]
+            # A control bound to an event or phase is the one that a day more or less decides.
+            timed.sort(key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]))
+            if timed:
+                found.setdefault(block.id, []).append(Opening(agent.name, timed[0][0].name, *timed[0][1]))
+    return found
+
+
+def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk, list[Block]]:
+    """The walk of a day and the farm's blocks."""
+    blocks = blocks_of(session, farm)
+    looked, cases = last_looks(session, farm), open_cases(session, farm, known, day)
+    due: dict[uuid.UUID, list[DueLook]] = {}
+    for visit in booked(session, farm):
+        name = known.agent(visit.agent).name
+        due.setdefault(visit.block_id, []).append(DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None))
+    windows = openings(session, farm, blocks, known, day)
+    states = [
+        BlockState(
+            id=str(block.id),
+            name=block.name,
+            at=middle(block),
+            looked=looked.get(block.id),
+            spells=weather.hints(session, farm, block, day),
+            due=due.get(block.id, ()),
+            cases=cases.get(block.id, ()),
+            openings=windows.get(block.id, ()),
+        )
+        for block in blocks
+    ]
+    return walk.plan(states, day), blocks

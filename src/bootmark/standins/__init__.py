@@ -1,0 +1,1 @@
+"""Small simulated devices that ship with Bootmark, and the demo farm."""

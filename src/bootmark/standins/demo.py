@@ -1,0 +1,272 @@
+"""Loads the demo farm: accounts and weather straight into the store, all that people did through commands."""
+
+import datetime as dt
+import os
+import sys
+import uuid
+from typing import Any
+
+from sqlalchemy import create_engine, text
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import default
+from bootmark.services import calls, commands, field, places, rounds, weather  # noqa: F401 - registers the kinds of command
+from bootmark.services.commands import Sent
+from bootmark.services.people import Member, hash_password
+from bootmark.standins import sky
+from bootmark.standins.estate import BLOCKS, FARM, LATITUDE, LONGITUDE, NAME, NOW, PASSWORD, PEOPLE, SITES, TIME_ZONE, made
+from bootmark.store.models import Account, Block, Farm, Membership, ReturnVisit, TreatmentRow
+from bootmark.store.session import farm_session
+
+OFFSET = 60
+FIRST_DAY = dt.date(2024, 1, 1)
+FIRST_HOUR = dt.datetime(2026, 6, 1, tzinfo=dt.UTC)
+STAGES = ("people", "stations and weather", "blocks", "two past seasons", "this season")
+
+
+def progress(place: int) -> None:
+    print(f"  Loading the demo farm, {place + 1} of {len(STAGES)}: {STAGES[place]}", file=sys.stderr, flush=True)
+
+
+def load_people(owner_url: str) -> None:
+    engine = create_engine(owner_url)
+    hashed = hash_password(PASSWORD)
+    with Session(engine, info={"farm": FARM}) as session, session.begin():
+        session.add(
+            Farm(
+                id=FARM,
+                name=NAME,
+                latitude=LATITUDE,
+                longitude=LONGITUDE,
+                time_zone=TIME_ZONE,
+                clock_at=NOW,
+                policy={"order": ["cultural", "physical", "living", "soft", "conventional"], "refuses": []},
+            )
+        )
+        for name, email, role, qualified in PEOPLE:
+            session.add(Account(id=made(email), email=email, name=name, password_hash=hashed))
+            session.flush()
+            session.add(Membership(farm_id=FARM, account_id=made(email), role=role, qualified=qualified))
+    engine.dispose()
+
+
+class Hand:
+    """Sends commands as one of the estate's people did at the time."""
+
+    def __init__(self, session: Session) -> None:
+        self.session = session
+        self.farm = session.get_one(Farm, FARM)
+        self.known = default()
+        self.who = {role: Member(made(email), FARM, NAME, role, qualified) for _, email, role, qualified in PEOPLE}
+        self.count = 0
+
+    def send(self, who: str, kind: str, at: dt.datetime, payload: dict[str, Any], record: uuid.UUID | None = None) -> uuid.UUID:
+        self.count += 1
+        record = record or made(f"{kind}/{self.count}")
+        sent = Sent(made(f"command/{self.count}"), kind, record, 0, at, payload)
+        commands.handle(self.session, self.farm, self.who[who], self.known, sent, at)
+        return record
+
+    def stop(self, block: str, at: dt.datetime, where: str = "", return_id: str | None = None) -> uuid.UUID:
+        return self.send("scout", "stop.open", at, {"block_id": str(made(block)), "where": where, "return_id": return_id})
+
+    def look(self, stop: uuid.UUID, at: dt.datetime, seen: str, absent: str = "", note: str = "") -> uuid.UUID:
+        signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
+        return self.send("scout", "look.record", at, {"stop_id": str(stop), "signs": signs, "note": note})
+
+    def sample(self, stop: uuid.UUID, at: dt.datetime, agent: str, counts: str, enemies: str = "", measure: str = "mean") -> uuid.UUID:
+        plan = self.known.agent(agent).sampling
+        unit = "trap" if measure == "trap" else plan.unit if plan else "leaf"
+        told = {"counts": [int(one) for one in counts.split()], "enemies": [int(one) for one in enemies.split()]}
+        return self.send("scout", "sample.record", at, {"stop_id": str(stop), "agent": agent, "unit": unit, "measure": measure, **told})
+
+    def call(self, who: str, at: dt.datetime, look: uuid.UUID, agent: str, sample: uuid.UUID | None = None, control: str = "") -> uuid.UUID:
+        return self.send(
+            who, "decision.make", at, {"look_id": str(look), "agent": agent, "sample_id": str(sample) if sample else None, "control": control}
+        )
+
+    def biofix(self, block: str, at: dt.datetime, agent: str, on: dt.date, basis: str) -> None:
+        self.send("scout", "biofix.set", at, {"block_id": str(made(block)), "agent": agent, "on": on.isoformat(), "basis": basis})
+
+    def done(self, decision: uuid.UUID, at: dt.datetime, amount: float, unit: str, area: float) -> None:
+        """The next treatment of a call, as the applicator signed for it."""
+        rows = self.session.query(TreatmentRow).filter_by(farm_id=FARM, decision_id=decision, state="planned").order_by(TreatmentRow.ordinal)
+        treatment = rows.first()
+        if treatment is None:
+            raise LookupError(f"the call {decision} planned nothing")
+        control = self.known.agent(treatment.agent).control(treatment.control)
+        payload = {
+            "treatment_id": str(treatment.id),
+            "started_at": (at - dt.timedelta(hours=1)).isoformat(),
+            "finished_at": at.isoformat(),
+            "amount": amount,
+            "amount_unit": unit,
+            "area": area,
+            "note": "",
+            "checks": list(calls.checks(control)),
+        }
+        self.send("applicator", "application.record", at, payload)
+
+    def answer_all(self) -> None:
+        """Walk to every look that is booked, on its day."""
+        for visit in self.session.query(ReturnVisit).filter_by(farm_id=FARM, state="booked").order_by(ReturnVisit.due_on).all():
+            block = self.session.get_one(Block, (FARM, visit.block_id))
+            at = dt.datetime.combine(visit.due_on, dt.time(7), dt.UTC)
+            self.stop(block.name, at, "", str(visit.id))
+
+
+def day(year: int, month: int, date: int, hour: int = 7) -> dt.datetime:
+    return dt.datetime(year, month, date, hour, 30, tzinfo=dt.UTC)
+
+
+def load_weather(session: Session, name: str, site: dict[str, float]) -> None:
+    station = made(name)
+    zone = dt.timezone(dt.timedelta(minutes=OFFSET))
+    today = NOW.astimezone(zone).date()
+    days = []
+    for n in range((today - FIRST_DAY).days):
+        date = FIRST_DAY + dt.timedelta(days=n)
+        start = dt.datetime.combine(date, dt.time(0), zone)
+        hours = sky.hours(start, start + dt.timedelta(days=1), **site)
+        temps = [round(one.temp, 1) for one in hours]
+        received = start + dt.timedelta(days=1)
+        rain = round(sum(one.rain for one in hours), 1)
+        days.append({"local_date": date, "received_at": received, "tmin": min(temps), "tmax": max(temps), "rain": rain, "source": "station"})
+    weather.store_days(session, FARM, station, days)
+    rows = [
+        {"utc_hour": one.at, "received_at": one.at + dt.timedelta(hours=1), "temp": one.temp, "rh": one.rh, "wind": one.wind, "rain": one.rain, "source": "station"}
+        for one in sky.hours(FIRST_HOUR, NOW, **site)
+    ]
+    weather.store_hours(session, FARM, station, rows)
+    issued = NOW.replace(minute=0)
+    ahead = [
+        {"issued_at": issued, "valid_at": one.at, "temp": one.temp, "rh": one.rh, "wind": one.wind, "rain": one.rain} for one in sky.forecast(NOW, **site)
+    ]
+    weather.store_forecast(session, FARM, station, ahead)
+
+
+def load_places(hand: Hand, station_url: str) -> None:
+    progress(1)
+    at = day(2024, 1, 2)
+    for name, site in SITES.items():
+        payload = {"name": name, "latitude": LATITUDE, "longitude": LONGITUDE, "elevation": 460, "offset_minutes": OFFSET, "url": station_url}
+        hand.send("owner", "station.save", at, payload, made(name))
+        load_weather(hand.session, name, site)
+        hand.session.execute(text("UPDATE station SET heard_at = :now WHERE id = :id"), {"now": NOW, "id": made(name)})
+    progress(2)
+    for name, crop, place, cultivar, area, station, outline, harvest in BLOCKS:
+        payload = {
+            "name": name,
+            "crop": crop,
+            "place": place,
+            "cultivar": cultivar,
+            "area": area,
+            "outline": outline,
+            "station_id": str(made(station)),
+            "harvest_from": harvest.isoformat() if harvest else None,
+        }
+        hand.send("owner", "block.save", at, payload, made(name))
+
+
+def load_past(hand: Hand) -> None:
+    """Two seasons: first catches, a hop yard that was sprayed, mites that were eaten, maggots found late."""
+    progress(3)
+    for year, catch, eggs in ((2024, 14, 30), (2025, 11, 27)):
+        hand.biofix("Orchard A", day(year, 5, catch + 4), "codling-moth", dt.date(year, 5, catch), "Two males on two checks running")
+        hand.biofix("Long Field", day(year, 5, eggs), "colorado-potato-beetle", dt.date(year, 5, eggs), "First egg clusters on the edge rows")
+        at = day(year, 6, 20)
+        stop = hand.stop("Orchard A", at, "row 4, trap 1")
+        look = hand.look(stop, at, "males-in-its-lure-trap stings-and-dimples", "fruit-exit-hole-at-the-end")
+        sample = hand.sample(stop, at, "codling-moth", "7 9 8 10", measure="trap")
+        call = hand.call("adviser", at, look, "codling-moth", sample, "granulovirus")
+        hand.done(call, at + dt.timedelta(hours=11), 100, "ml", 1.6)
+        while planned := hand.session.query(TreatmentRow).filter_by(farm_id=FARM, decision_id=call, state="planned").count():
+            hand.done(call, at + dt.timedelta(days=30 - 10 * planned, hours=11), 100, "ml", 1.6)
+        at = day(year, 7, 9)
+        stop = hand.stop("Tunnel 2", at, "row 3")
+        look = hand.look(stop, at, "stippling webbing-fine mites-and-round-eggs", "slender-insects-on-paper")
+        sample = hand.sample(stop, at, "two-spotted-spider-mite", "9 6 11 7 14 8 10 5 9 12", "0 0 1 0 0 0 1 0 0 0")
+        call = hand.call("scout", at, look, "two-spotted-spider-mite", sample, "release-predatory-mites")
+        hand.done(call, at + dt.timedelta(hours=28), 3, "bottles", 0.15)
+        at = day(year, 7, 16)
+        stop = hand.stop("Tunnel 2", at, "row 3")
+        hand.sample(stop, at, "two-spotted-spider-mite", "4 3 6 2 5 3 4 2 4 5", "1 1 2 0 1 1 1 0 1 1")
+        at = day(year, 6, 3)
+        stop = hand.stop("Mill Piece", at, "north edge")
+        look = hand.look(stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep")
+        sample = hand.sample(stop, at, "cabbage-maggot", "1 0 0 0 1 0 0 0 0 0 0 0 1 0 0 0 0 0 0 0", measure="proportion")
+        hand.call("scout", at, look, "cabbage-maggot", sample)
+        hand.answer_all()
+
+
+def load_present(hand: Hand) -> None:
+    """This year up to the eighteenth of June, when the demo begins."""
+    progress(4)
+    hand.biofix("Orchard A", day(2026, 5, 18), "codling-moth", dt.date(2026, 5, 15), "Two males on two checks running")
+    hand.biofix("Orchard B", day(2026, 5, 21), "codling-moth", dt.date(2026, 5, 18), "Two males on two checks running")
+    hand.biofix("Long Field", day(2026, 5, 26), "colorado-potato-beetle", dt.date(2026, 5, 26), "First egg clusters on the edge rows")
+
+    at = day(2026, 6, 16)
+    stop = hand.stop("Mill Piece", at, "north edge, row 2")
+    look = hand.look(stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep soil-sodden")
+    sample = hand.sample(stop, at, "cabbage-maggot", "1 1 0 1 0 1 1 0 0 1 1 0 1 0 1 1 0 0 1 0", measure="proportion")
+    hand.call("scout", at, look, "cabbage-maggot", sample)
+
+    at = day(2026, 6, 12)
+    stop = hand.stop("Tunnel 2", at, "row 3, plants 4 to 14")
+    look = hand.look(stop, at, "stippling webbing-fine mites-and-round-eggs", "slender-insects-on-paper predatory-mites")
+    sample = hand.sample(
+        stop, at, "two-spotted-spider-mite", "7 6 9 8 5 10 12 6 8 7 9 6 11 8 7 5 9 10 6 8", "0 0 0 0 0 1 0 0 0 0 0 0 0 0 0 0 0 1 0 0"
+    )
+    call = hand.call("scout", at, look, "two-spotted-spider-mite", sample, "release-predatory-mites")
+    hand.done(call, day(2026, 6, 12, 16), 4, "bottles", 0.15)
+
+    at = day(2026, 6, 15)
+    stop = hand.stop("Orchard B", at, "row 2, tree 9")
+    look = hand.look(stop, at, "honeydew flat-nymphs-in-drops insects-fly-up-when-shaken", "sooty-film soil-dry-a-finger-deep")
+    sample = hand.sample(stop, at, "pear-psylla", "3 1 2 4 0 2 3 1 2 2 5 1 0 2 3 1 2 2 1 3", "1 0 0 1 0 0 1 0 1 0 0 0 1 0 0 1 0 0 0 1")
+    hand.call("scout", at, look, "pear-psylla", sample)
+
+    at = day(2026, 6, 17, 8)
+    stop = hand.stop("Orchard A", at, "row 4, trap 1")
+    look = hand.look(stop, at, "males-in-its-lure-trap stings-and-dimples", "fruit-exit-hole-at-the-end")
+    sample = hand.sample(stop, at, "codling-moth", "8 7 9 8", measure="trap")
+    hand.call("adviser", at, look, "codling-moth", sample, "granulovirus")
+
+    at = day(2026, 6, 17, 10)
+    stop = hand.stop("Birch bed", at, "second row")
+    look = hand.look(stop, at, "circles-cut-from-the-edge leaf-still-green-and-working", "chewed-holes")
+    hand.call("scout", at, look, "leafcutter-bee")
+
+    at = day(2026, 6, 17, 12)
+    stop = hand.stop("Tunnel 1", at, "row 11, plant 4")
+    hand.look(stop, at, "stippling curl-up", "black-specks-in-silver", "Pale points on old leaves, tips curled. Ran out of time.")
+
+    at = day(2026, 6, 10)
+    stop = hand.stop("Long Field", at, "edge by last year's field")
+    look = hand.look(stop, at, "egg-cluster-yellow-upright ten-striped-beetles chewed-holes", "stubs")
+    sample = hand.sample(stop, at, "colorado-potato-beetle", "0 1 0 0 2 0 0 1 0 0 0 1 0 0 0 0 1 0 0 0", "0 1 0 0 0 0 0 0 0 1 0 0 0 0 0 0 0 0 0 0")
+    hand.call("scout", at, look, "colorado-potato-beetle", sample)
+
+    hand.stop("Hop yard", day(2026, 6, 9), "bines 1 to 10")
+
+
+def load(station_url: str = "", *, owner_url: str | None = None, bind: Any = None) -> bool:
+    """Load the demo farm unless it is there. One transaction for all that people did; True where it was loaded."""
+    with farm_session(FARM, bind=bind) as session:
+        if session.get(Farm, FARM):
+            if station_url:
+                session.execute(text("UPDATE station SET url = :url WHERE farm_id = :farm"), {"url": station_url, "farm": FARM})
+            return False
+    progress(0)
+    load_people(owner_url or os.environ["BOOTMARK_OWNER_URL"])
+    with farm_session(FARM, bind=bind) as session:
+        hand = Hand(session)
+        load_places(hand, station_url)
+        load_past(hand)
+        load_present(hand)
+    return True
+
+
+if __name__ == "__main__":
+    load(os.environ.get("BOOTMARK_STATION", ""))
