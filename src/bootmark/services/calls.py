@@ -227,7 +227,7 @@ def application_record(context: Context) -> Json:
 
 def checks(control: Any) -> tuple[str, ...]:
     """What whoever signs has to have checked."""
-    spraying = control.kind in ("soft", "conventional")
+    spraying = "spray" in control.work
     first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
     return (*first, *control.cautions)
 

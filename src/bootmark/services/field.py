@@ -163,7 +163,7 @@ def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: di
         "causes": [
             {
                 "key": "+".join(cause.agents) or "nothing",
-                "names": [known.agent(agent).name for agent in cause.agents] or ["Nothing at work"],
+                "names": [known.agent(agent).name if place == 0 else known.agent(agent).in_sentence for place, agent in enumerate(cause.agents)] or ["Nothing at work"],
                 "percent": round(100 * cause.probability),
                 "pest": any(known.agent(agent).is_pest for agent in cause.agents),
                 "why": _why(cause.agents, ranking, known),
@@ -171,7 +171,7 @@ def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: di
             for cause in ranking.causes[:5]
             if cause.probability >= 0.01
         ],
-        "verdict": as_json(verdict) | {"names": [known.agent(agent).name for agent in verdict.agents]},
+        "verdict": as_json(verdict) | {"names": [known.agent(agent).in_sentence for agent in verdict.agents]},
         "looks": [_look_json(one, known) for one in looks[:3]],
         "notes": list(ranking.notes),
         "weather": _weather_words(case),
@@ -180,7 +180,7 @@ def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: di
 
 def _look_json(one: identify.NextLook, known: Any) -> Json:
     look = known.looks[one.look]
-    names = [known.agent(agent).name.lower() for agent in one.splits]
+    names = [known.agent(agent).in_sentence for agent in one.splits]
     tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
     return {
         "id": one.look,

@@ -44,7 +44,7 @@ def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict
         told = look.working["verdict"]
         next_look = known.looks.get(look.working["next_look"])
         if told["kind"] == "needs a look" and told["agents"] and next_look:
-            found[block_id] = [OpenCase(known.agent(told["agents"][0]).name, next_look.name, next_look.tools, on)]
+            found[block_id] = [OpenCase(known.agent(told["agents"][0]).in_sentence, next_look.name, next_look.tools, on)]
     return found
 
 
@@ -68,7 +68,7 @@ def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, toda
             # A control bound to an event or phase is the one that a day more or less decides.
             timed.sort(key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]))
             if timed:
-                found.setdefault(block.id, []).append(Opening(agent.name, timed[0][0].name, *timed[0][1]))
+                found.setdefault(block.id, []).append(Opening(agent.in_sentence, timed[0][0].in_sentence, *timed[0][1]))
     return found
 
 
@@ -78,7 +78,7 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk,
     looked, cases = last_looks(session, farm), open_cases(session, farm, known, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session, farm):
-        name = known.agent(visit.agent).name
+        name = known.agent(visit.agent).in_sentence
         due.setdefault(visit.block_id, []).append(DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None))
     windows = openings(session, farm, blocks, known, day)
     states = [
@@ -95,3 +95,11 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk,
         for block in blocks
     ]
     return walk.plan(states, day), blocks
+
+
+def opened_today(session: Session, farm: Farm, day: dt.date) -> dict[str, list[Stop]]:
+    """Stops of a day by block, the newest first."""
+    found: dict[str, list[Stop]] = {}
+    for stop in session.scalars(select(Stop).where(Stop.farm_id == farm.id, Stop.on == day).order_by(Stop.seen_at.desc(), Stop.id)):
+        found.setdefault(str(stop.block_id), []).append(stop)
+    return found

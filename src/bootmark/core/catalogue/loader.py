@@ -11,6 +11,7 @@ from bootmark.core.catalogue import model
 from bootmark.core.catalogue.model import Agent, Catalogue, Control, Crop, Enemy, Event, Heat, Look, LookAlike, NominalThreshold, Sampling, Shows, Sign
 
 HERE = Path(__file__).parent
+WORK_OF_KIND = {"conventional": "spray", "soft": "spray", "living": "release"}
 PROVENANCE = ("published", "common practice", "memory")
 
 
@@ -133,6 +134,7 @@ def _control(row: Reader) -> Control:
         source=row.source(),
         harvest_days=int(row.number("harvest_days", 0)),
         reentry_hours=int(row.number("reentry_hours", 0)),
+        work=row.one_of("work", model.WORK, WORK_OF_KIND.get(kind, "any")),
     )
     if kind == "conventional" and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")

@@ -13,6 +13,12 @@ HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 KINDS = ("insect", "mite", "beneficial", "disease", "disorder", "vertebrate", "mollusc", "normal")
 CONTROL_KINDS = ("cultural", "physical", "living", "soft", "conventional")
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
+PROPER = frozenset({"Asian", "Colorado", "European", "Japanese", "Mexican", "Russian", "San"})
+"""First words of common names that keep their capital."""
+
+WORK = ("spray", "evening spray", "release", "any")
+"""What a control asks of the hours that it is done in."""
+
 PARTS = ("whole", "tip", "young leaf", "old leaf", "underside", "flower", "fruit", "stem", "base", "root", "ground")
 
 
@@ -151,6 +157,12 @@ class Control:
     source: str
     harvest_days: int = 0
     reentry_hours: int = 0
+    work: str = "any"
+
+    @property
+    def in_sentence(self) -> str:
+        """The name as it stands inside a sentence."""
+        return self.name[0].lower() + self.name[1:]
 
 
 @dataclass(frozen=True)
@@ -197,6 +209,11 @@ class Agent:
     leave_when: str
     cosmetic: bool
     sources: Mapping[str, str]
+
+    @property
+    def in_sentence(self) -> str:
+        """The common name as it stands inside a sentence."""
+        return self.name if self.name.split()[0] in PROPER else self.name[0].lower() + self.name[1:]
 
     @property
     def is_pest(self) -> bool:

@@ -78,7 +78,7 @@ def _not_a_target(case: _Case) -> Decision | None:
     if agent.kind == "beneficial":
         case.speaks_for += [agent.summary, agent.said_wrongly]
         case.change.append("Ragged holes or droppings beside it would mean that something else feeds here too.")
-        return case.decide("leave", f"Leave it: the {agent.name.lower()} does the plant no harm.", 28, "new damage")
+        return case.decide("leave", f"Leave it: the {agent.in_sentence} does the plant no harm.", 28, "new damage")
     if agent.kind in ("disorder", "normal"):
         case.speaks_for.append(agent.summary)
         case.change.append("A live animal, or no change a day after, would mean another cause.")
@@ -213,7 +213,8 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
     if kind == "act in window" and window and today:
         days = (window[0] - today).days
         return case.decide(kind, f"Act from {window[0]:%-d %B} to {window[1]:%-d %B}: {first.name}.", days, "whether the window has moved")
-    return case.decide(kind, f"Act now: {first.name[0].lower() + first.name[1:]}.", first.look_again_days, first.success)
+    told = f"Act now. First by this farm's policy: {first.in_sentence}." if len(offered) > 1 else f"Act now: {first.in_sentence}."
+    return case.decide(kind, told, first.look_again_days, first.success)
 
 
 def act_kind(control: Control, stage: StageNow) -> str:

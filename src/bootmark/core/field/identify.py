@@ -257,8 +257,8 @@ def _verdict(
     change = []
     for one in looks[:2]:
         look = known.looks[one.look]
-        others = [known.agent(agent).name for agent in one.splits if agent not in agents]
-        change.append(f"{look.name}: could point to {others[0][0].lower() + others[0][1:]} instead." if others else f"{look.name}: would settle it.")
+        others = [known.agent(agent).in_sentence for agent in one.splits if agent not in agents]
+        change.append(f"{look.name}: could point to {others[0]} instead." if others else f"{look.name}: would settle it.")
     return Verdict(
         kind=kind,
         agents=agents,

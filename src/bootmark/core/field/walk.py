@@ -97,15 +97,15 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
         late = (today - look.due).days
         if late >= 0:
             verb = "See whether it worked" if look.after_treatment else "Look again"
-            found.append(Why(f"{verb} on {look.agent.lower()}, due {_days(late)}: {look.look_for}", 60 + late, "return", look.id))
+            found.append(Why(f"{verb} on {look.agent}, due {_days(late)}: {look.look_for}", 60 + late, "return", look.id))
     for case in block.cases:
-        found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent.lower()}.", 50, "case"))
+        found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent}.", 50, "case"))
     for opening in block.openings:
         if opening.first <= today <= opening.last:
-            found.append(Why(f"{opening.agent}: the window for {opening.control.lower()} is open until {opening.last:%-d %B}.", 30, "window"))
+            found.append(Why(f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} is open until {opening.last:%-d %B}.", 30, "window"))
         elif 0 < (opening.first - today).days <= SOON_DAYS:
             ahead = (opening.first - today).days
-            found.append(Why(f"{opening.agent}: the window for {opening.control.lower()} opens in {ahead} days.", 20, "window"))
+            found.append(Why(f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} opens in {ahead} days.", 20, "window"))
     hot = block.spells.get("hot-and-dry", 0)
     rain = block.spells.get("week-of-rain", 0)
     rhythm = FAST_RHYTHM_DAYS if hot >= FAST_SPELL_DAYS else CALM_RHYTHM_DAYS

@@ -73,6 +73,18 @@ class HourTable:
         return found
 
 
+def limits_for(work: str, *, not_before: dt.date | None = None, not_after: dt.date | None = None, zone: dt.tzinfo = dt.UTC) -> Constraints:
+    """Limits of one kind of work (catalogue.model.WORK). Common practice, no source; a label's own come first."""
+    days = {"not_before": not_before, "not_after": not_after, "zone": zone}
+    if work == "spray":
+        return Constraints(**days)  # type: ignore[arg-type]
+    if work == "evening spray":
+        return Constraints(daylight="evening", **days)  # type: ignore[arg-type]
+    if work == "release":
+        return Constraints(wind=None, temp=(12.0, 30.0), delta_t=None, rain_free=1, **days)  # type: ignore[arg-type]
+    return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
+
+
 def _wind(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
     calm, caution, most = limits
     cells = []

@@ -1,0 +1,74 @@
+"""Planned treatments with the hours that suit them."""
+
+import datetime as dt
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Control
+from bootmark.core.season import windows
+from bootmark.core.season.windows import HourTable
+from bootmark.services import weather
+from bootmark.services.farm_time import zone
+from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
+
+
+@dataclass(frozen=True)
+class Planned:
+    """table: the hours ahead against every limit, None without a forecast; spans: good runs of hours; late: its window has closed."""
+
+    treatment: TreatmentRow
+    block: Block
+    control: Control
+    station: Station | None
+    table: HourTable | None
+    spans: list[tuple[dt.datetime, dt.datetime]]
+    late: bool
+
+    def state_at(self, when: dt.datetime) -> windows.Cell | None:
+        """What the limits say of one hour."""
+        if self.table is None:
+            return None
+        hour = when.replace(minute=0, second=0, microsecond=0)
+        return next((cell for time, cell in zip(self.table.times, self.table.overall, strict=True) if time == hour), None)
+
+
+def planned(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Planned]:
+    """Treatments that are still to be done, the next first."""
+    rows = session.execute(
+        select(TreatmentRow, Block)
+        .join(Block, (Block.farm_id == TreatmentRow.farm_id) & (Block.id == TreatmentRow.block_id))
+        .where(TreatmentRow.farm_id == farm.id, TreatmentRow.state == "planned")
+        .order_by(TreatmentRow.on, TreatmentRow.ordinal)
+    ).all()
+    return [one(session, farm, known, treatment, block, now) for treatment, block in rows]
+
+
+def one(session: Session, farm: Farm, known: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
+    control = known.agent(treatment.agent).control(treatment.control)
+    station = weather.station_of(session, farm, block)
+    table = None
+    if station:
+        hourly = weather.hourly(session, farm, station, now)
+        if hourly.times:
+            limits = windows.limits_for(control.work, not_before=treatment.on, not_after=treatment.not_after, zone=zone(farm))
+            table = windows.hours(hourly, limits)
+    late = bool(treatment.not_after and treatment.not_after < now.date())
+    return Planned(treatment, block, control, station, table, table.spans(2) if table else [], late)
+
+
+def programme(session: Session, farm: Farm, decision_id: Any) -> tuple[list[TreatmentRow], list[ReturnVisit]]:
+    """All treatments and booked looks of one call, in order."""
+    treatments = session.scalars(
+        select(TreatmentRow)
+        .where(TreatmentRow.farm_id == farm.id, TreatmentRow.decision_id == decision_id, TreatmentRow.state != "withdrawn")
+        .order_by(TreatmentRow.ordinal)
+    )
+    looks = session.scalars(
+        select(ReturnVisit)
+        .where(ReturnVisit.farm_id == farm.id, ReturnVisit.decision_id == decision_id, ReturnVisit.state != "withdrawn")
+        .order_by(ReturnVisit.due_on)
+    )
+    return list(treatments), list(looks)

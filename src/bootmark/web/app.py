@@ -1,0 +1,57 @@
+"""The application factory."""
+
+import logging
+import os
+from typing import Any
+
+from flask import Flask
+from werkzeug.middleware.proxy_fix import ProxyFix
+
+from bootmark.web import errors, guard, words
+from bootmark.web.book import route as book
+from bootmark.web.call import route as call
+from bootmark.web.clock import route as clock
+from bootmark.web.count import route as count
+from bootmark.web.do import route as do
+from bootmark.web.drawing import route as drawing
+from bootmark.web.farm import route as farm
+from bootmark.web.look import route as look
+from bootmark.web.round import route as round_
+from bootmark.web.sign_in import route as sign_in
+from bootmark.web.stages import route as stages
+from bootmark.web.station import route as station
+from bootmark.web.sync import route as sync
+from bootmark.web.timing import route as timing
+
+SCREENS = (sign_in, round_, look, count, call, stages, timing, do, book, farm, station, clock, sync, drawing)
+MOST_BYTES = 32_000_000
+
+
+def create_app(**settings: Any) -> Flask:
+    """Bootmark's web application. settings override what the environment says."""
+    app = Flask("bootmark.web", static_folder="static")
+    behind_tls = os.environ.get("BOOTMARK_TLS") == "1"
+    app.config.update(
+        SECRET_KEY=os.environ.get("BOOTMARK_SECRET"),
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=behind_tls,
+        SESSION_COOKIE_NAME="bootmark",
+        PERMANENT_SESSION_LIFETIME=14 * 3600,
+        MAX_CONTENT_LENGTH=MOST_BYTES,
+        MAX_FORM_MEMORY_SIZE=2_000_000,
+        WTF_CSRF_TIME_LIMIT=None,
+        SEND_FILE_MAX_AGE_DEFAULT=3600,
+    )
+    app.config.update(settings)
+    if not app.config["SECRET_KEY"]:
+        raise RuntimeError("BOOTMARK_SECRET is not set")
+    if behind_tls:
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_proto=1, x_host=1)  # type: ignore[method-assign]
+    logging.getLogger("bootmark").setLevel(logging.INFO)
+    guard.init(app)
+    words.init(app)
+    errors.init(app)
+    for screen in SCREENS:
+        app.register_blueprint(screen.blueprint)
+    return app

@@ -1,0 +1,40 @@
+"""Before and after: counts with their limits over time, treatments marked between them."""
+
+import datetime as dt
+from collections.abc import Sequence
+
+from bootmark.services.records import Counted
+from bootmark.web.drawing import svg
+
+WIDTH, HEIGHT, LEFT, BASE = 640.0, 230.0, 54.0, 190.0
+
+
+def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zone: dt.tzinfo, threshold: float | None, title: str) -> str:
+    moments = [one.at for one in counts] + list(done)
+    first, last = min(moments), max(moments)
+    span = max((last - first).total_seconds(), 86400.0)
+    highs = [min(one.interval.high, 3 * one.interval.estimate + 1) for one in counts]
+    top = max([*highs, (threshold or 0) * 1.25, 0.1])
+
+    def x(at: dt.datetime) -> float:
+        return LEFT + 40 + (WIDTH - LEFT - 90) * (at - first).total_seconds() / span
+
+    def y(value: float) -> float:
+        return BASE - 160 * min(value, top) / top
+
+    parts = [svg.line([(LEFT, 20), (LEFT, BASE), (WIDTH - 10, BASE)], svg.INK, 1.2)]
+    share = counts[0].sample.measure == "proportion"
+    parts.append(f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="#5a5d57">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="#5a5d57">0</text>')
+    if threshold:
+        parts.append(svg.line([(LEFT, y(threshold)), (WIDTH - 10, y(threshold))], svg.OCHRE, 1.8, stroke_dasharray="7 5"))
+        parts.append(f'<text x="{WIDTH - 12:.0f}" y="{y(threshold) - 5:.0f}" font-size="14" text-anchor="end" fill="{svg.OCHRE}">starts to matter</text>')
+    for at in done:
+        parts.append(svg.line([(x(at), 30), (x(at), BASE)], svg.MOSS, 2))
+        parts.append(svg.path(f"M{x(at) - 7:.1f} 20H{x(at) + 7:.1f}L{x(at):.1f} 32Z", svg.MOSS))
+    line = [(x(one.at), y(one.interval.estimate)) for one in counts]
+    parts.append(svg.line(line, svg.BOOT, 2))
+    for one, high in zip(counts, highs, strict=True):
+        parts.append(svg.line([(x(one.at), y(one.interval.low)), (x(one.at), y(high))], svg.BOOT, 4, opacity="0.4"))
+        parts.append(svg.circle(x(one.at), y(one.interval.estimate), 5, svg.BOOT))
+        parts.append(f'<text x="{x(one.at):.0f}" y="{BASE + 20:.0f}" font-size="14" text-anchor="middle">{one.at.astimezone(zone):%-d %b}</text>')
+    return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

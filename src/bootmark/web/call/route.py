@@ -1,0 +1,74 @@
+"""Call: does it matter, do I act."""
+
+import uuid
+
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from bootmark.core.types import ACTING
+from bootmark.services import calls, field, stops
+from bootmark.services.commands import Refused
+from bootmark.web import at_stop, forms
+from bootmark.web.guard import db, g, member, now, on_farm, the_farm
+
+blueprint = Blueprint("call", __name__, template_folder=".")
+
+
+@blueprint.get("/f/<uuid:farm>/call")
+@on_farm
+def newest() -> str | Response:
+    return at_stop.newest("call")
+
+
+@blueprint.get("/f/<uuid:farm>/call/<uuid:stop>")
+@on_farm
+def page(stop: uuid.UUID) -> str:
+    here = at_stop.find(stop)
+    agents = list(dict.fromkeys((*here.spoken_of, *here.samples)))
+    chosen = request.args.get("agent") or (agents[0] if agents else "")
+    if here.look is None or chosen not in g.known.agents:
+        return render_template("call.html", here=here, decision=None, agents=agents, agent=None)
+    agent = g.known.agent(chosen)
+    decision, _ = calls.consider(db(), the_farm(), g.known, here.look, chosen, here.samples.get(chosen), now().date())
+    made = here.calls.get(chosen)
+    return render_template(
+        "call.html",
+        here=here,
+        agents=agents,
+        agent=agent,
+        decision=decision,
+        acting=decision.kind in ACTING,
+        offered=[(one, agent.control(one.control)) for one in decision.choices if one.offered],
+        closed=[(one, agent.control(one.control)) for one in decision.choices if not one.offered],
+        made=made,
+        record_id=made.id if made else stops.child(stop, "call", chosen),
+        may=member().role in field.SCOUTS,
+    )
+
+
+@blueprint.post("/f/<uuid:farm>/call/<uuid:stop>")
+@on_farm
+def make(stop: uuid.UUID) -> Response:
+    here = at_stop.find(stop)
+    agent = request.form.get("agent", "")
+    sample = here.samples.get(agent)
+    payload = {
+        "look_id": request.form.get("look_id"),
+        "agent": agent,
+        "sample_id": str(sample.id) if sample else None,
+        "control": "" if request.form.get("control") == "leave" else request.form.get("control", ""),
+        "instead": "leave" if request.form.get("control") == "leave" else "",
+    }
+    try:
+        result = forms.send("decision.make", payload)
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+        return redirect(url_for("call.page", farm=the_farm().id, stop=stop, agent=agent))
+    made = stops.at(db(), the_farm(), stop)
+    call = made.calls.get(agent) if made else None
+    if result["status"] == "conflict":
+        flash("Somebody else made this call meanwhile: both are kept, and the Book shows them side by side.", "warn")
+    if call and call.control:
+        return redirect(url_for("timing.page", farm=the_farm().id, _anchor=f"call-{call.id}"))
+    flash("The call is made. The look that it books stands on the round of its day.", "good")
+    return redirect(url_for("round.page", farm=the_farm().id))

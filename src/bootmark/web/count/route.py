@@ -1,0 +1,89 @@
+"""Count: have I counted enough."""
+
+import uuid
+from typing import Any
+
+from flask import Blueprint, Response, jsonify, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
+
+from bootmark.core.catalogue.model import Agent
+from bootmark.core.field.count import enemy_ratio, interval
+from bootmark.core.types import Sample
+from bootmark.services import field, stops
+from bootmark.services.commands import as_json
+from bootmark.web import at_stop
+from bootmark.web.guard import g, member, now, on_farm, the_farm
+
+blueprint = Blueprint("count", __name__, template_folder=".")
+
+
+def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
+    """What is counted, on how many units, and the threshold that it is held against."""
+    if trap:
+        found = next((one for one in agent.thresholds if one.measure == "trap" and one.crop in (crop, "*")), None)
+        plan = "Every lure trap of this block: males since the last check, for each week."
+        told = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": "Weekly, at the trap."}
+    elif agent.sampling:
+        one = agent.sampling
+        found = next((each for each in agent.thresholds if each.measure == one.measure and each.crop in (crop, "*")), None)
+        told = {"unit": one.unit, "measure": one.measure, "units": one.units, "plan": one.plan, "when": one.when}
+    else:
+        return None
+    return told | {"threshold": as_json(found) if found else None, "enemy": agent.enemies[0].name if agent.enemies and not trap else ""}
+
+
+@blueprint.get("/f/<uuid:farm>/count")
+@on_farm
+def newest() -> str | AnyResponse:
+    return at_stop.newest("count")
+
+
+@blueprint.get("/f/<uuid:farm>/count/<uuid:stop>")
+@on_farm
+def page(stop: uuid.UUID) -> str:
+    here = at_stop.find(stop)
+    known = g.known
+    booked = [here.visit.agent] if here.visit else []
+    agents = list(dict.fromkeys(one for one in (*here.named, *booked, *here.samples) if known.agent(one).is_pest))
+    chosen = request.args.get("agent") or (agents[0] if agents else "")
+    agent = known.agents.get(chosen)
+    trap_offered = bool(agent and any(one.measure == "trap" for one in agent.thresholds))
+    trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == "seen")
+    trap = trap_offered and request.args.get("trap", "1" if trapped else "0") == "1"
+    plan = plan_for(agent, here.block.crop, trap) if agent else None
+    bench = None
+    if agent and plan:
+        before = here.samples.get(agent.id)
+        same = before if before and before.measure == plan["measure"] else None
+        bench = {
+            "stop": str(stop),
+            "sample": str(stops.child(stop, "sample", agent.id)),
+            "version": before.version if before else 0,
+            "agent": agent.id,
+            "name": agent.name,
+            "counts": same.counts if same else [],
+            "enemies": same.enemies if same else [],
+            "plan": plan,
+            "read": url_for("count.read", farm=the_farm().id),
+            "call": url_for("call.page", farm=the_farm().id, stop=stop, agent=agent.id),
+            "now": now().isoformat() if the_farm().clock_at else "",
+            "may": member().role in field.SCOUTS,
+        }
+    return render_template("count.html", here=here, agents=agents, agent=agent, bench=bench, trap=trap, trap_offered=trap_offered)
+
+
+@blueprint.post("/f/<uuid:farm>/count/read")
+@on_farm
+def read() -> Response | tuple[Response, int]:
+    """What a count says so far: the estimate with its limits, against the threshold. Nothing is stored."""
+    told = request.get_json(silent=True) or {}
+    try:
+        sample = Sample.of(told)
+        found = interval(sample)
+    except (ValueError, KeyError, TypeError) as error:
+        return jsonify(error=str(error)), 422
+    ratio = enemy_ratio(sample)
+    high = found.high if found.high < 1e9 else None
+    return jsonify(
+        seq=told.get("seq", 0), estimate=found.estimate, low=found.low, high=high, method=found.method, ratio=ratio if ratio is None or ratio < 1e9 else -1
+    )

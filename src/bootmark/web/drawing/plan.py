@@ -1,0 +1,72 @@
+"""The farm plan: blocks as they lie, rows drawn by their place, and a walking line."""
+
+import math
+from collections.abc import Mapping, Sequence
+from html import escape
+
+from shapely import affinity
+from shapely.geometry import LineString, Polygon
+
+from bootmark.web.drawing import svg
+
+FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
+ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed": 6.0, "container": 8.0}
+GATE = (30.0, 180.0)
+
+
+def _rows(shape: Polygon, place: str) -> str:
+    """Rows along a block's longer side; trees as dots, crops as lines."""
+    box = shape.minimum_rotated_rectangle
+    corners = list(box.exterior.coords)[:3]
+    first, second = math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2])
+    one, two = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
+    turn = math.degrees(math.atan2(two[1] - one[1], two[0] - one[0]))
+    middle = shape.centroid
+    length, width, gap = max(first, second), min(first, second), ROW_GAP[place]
+    parts = []
+    inner = shape.buffer(-3)
+    for n in range(int(width / gap)):
+        y = middle.y - width / 2 + gap * (n + 0.5)
+        row = affinity.rotate(LineString([(middle.x - length / 2, y), (middle.x + length / 2, y)]), turn, (middle.x, middle.y)).intersection(inner)
+        if row.is_empty or row.geom_type != "LineString":
+            continue
+        if place == "orchard":
+            for step in range(int(row.length / 13)):
+                spot = row.interpolate(13 * (step + 0.5))
+                parts.append(svg.circle(spot.x, spot.y, 3.6, "#8fa873"))
+        else:
+            dash = {"stroke_dasharray": "5 3"} if place == "field" else {}
+            parts.append(svg.line(list(row.coords), "#9caf7d" if place != "tunnel" else "#8fa873", 2.0 if place != "field" else 1.6, **dash))
+    return "".join(parts)
+
+
+def plan_svg(
+    blocks: Sequence[tuple[str, str, str, Sequence[Sequence[float]]]],
+    stops: Sequence[str] = (),
+    marks: Mapping[str, str] | None = None,
+    links: Mapping[str, str] | None = None,
+) -> str:
+    """The plan as SVG. blocks: id, name, place, outline in metres; stops: block ids in walking order;
+    marks: block id to "must" or "wait"; links: block id to where a click on it leads."""
+    corners = [point for _, _, _, outline in blocks for point in outline] or [[0, 0], [100, 60]]
+    left, right = min(x for x, _ in corners) - 44, max(x for x, _ in corners) + 14
+    top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
+    parts, middles = [], {}
+    for block_id, name, place, outline in blocks:
+        shape = Polygon([(x, y) for x, y in outline])
+        middles[block_id] = (shape.centroid.x, shape.centroid.y)
+        mark = (marks or {}).get(block_id, "")
+        stroke, width = {"must": (svg.BOOT, 3.2), "wait": (svg.SLATE, 1.6)}.get(mark, (svg.INK, 1.2))
+        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(shape, place)
+        x, y = outline[0]
+        text = f'<text x="{x + 6:.0f}" y="{y + 17:.0f}" font-size="14" font-weight="700" paint-order="stroke" stroke="{svg.PAPER}" stroke-width="4" fill="{svg.INK}">{escape(name)}</text>'
+        link = (links or {}).get(block_id)
+        parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
+    if stops:
+        line = [GATE, *(middles[one] for one in stops)]
+        parts.append(svg.line(line, svg.BOOT, 2.4, stroke_dasharray="7 5"))
+        parts.append(svg.circle(*GATE, 6, svg.PAGE, svg.BOOT, 2.4) + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{svg.INK}">gate</text>')
+        for n, one in enumerate(stops, 1):
+            x, y = middles[one]
+            parts.append(svg.circle(x, y, 13, svg.BOOT) + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{svg.PAGE}">{n}</text>')
+    return svg.document("".join(parts), "Plan of the farm with today's walk" if stops else "Plan of the farm", f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}")

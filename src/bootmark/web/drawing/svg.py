@@ -1,0 +1,71 @@
+"""Small pieces of SVG, and the colours that all drawings share."""
+
+import math
+import random
+from collections.abc import Iterable, Sequence
+
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+Point = tuple[float, float]
+
+INK, BOOT, SLATE, MOSS, OCHRE, RUST = "#22282b", "#7a3e1d", "#44586b", "#4e6b3a", "#8a5a0a", "#9b2d1f"
+PAPER, PAGE, RULE = "#f7f3ea", "#fffdf7", "#cfc6b2"
+GREEN, DARK_GREEN, VEIN, UNDER, DARK_UNDER = "#6f9350", "#5d8040", "#cfdcb5", "#a9bd8c", "#98ad7c"
+DRY, PALE, WHITE = "#8a5a2a", "#eef0cf", "#fbfaf3"
+STEM, SOIL, DARK_SOIL, ROOT = "#56743b", "#dcc9b0", "#b79a76", "#8b6a45"
+
+
+def path(d: str, fill: str = "none", stroke: str = "none", width: float = 1.0, **more: str | float) -> str:
+    extra = "".join(f' {name.replace("_", "-")}="{value}"' for name, value in more.items())
+    line = f' stroke="{stroke}" stroke-width="{width:g}" stroke-linecap="round" stroke-linejoin="round"' if stroke != "none" else ""
+    return f'<path d="{d}" fill="{fill}"{line}{extra}/>'
+
+
+def circle(x: float, y: float, r: float, fill: str, stroke: str = "none", width: float = 1.0) -> str:
+    line = f' stroke="{stroke}" stroke-width="{width:g}"' if stroke != "none" else ""
+    return f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{r:.2f}" fill="{fill}"{line}/>'
+
+
+def ellipse(x: float, y: float, rx: float, ry: float, fill: str, *, turn: float = 0.0, stroke: str = "none", width: float = 1.0) -> str:
+    line = f' stroke="{stroke}" stroke-width="{width:g}"' if stroke != "none" else ""
+    spin = f' transform="rotate({turn:.0f} {x:.1f} {y:.1f})"' if turn else ""
+    return f'<ellipse cx="{x:.1f}" cy="{y:.1f}" rx="{rx:.2f}" ry="{ry:.2f}" fill="{fill}"{line}{spin}/>'
+
+
+def line(points: Iterable[Point], stroke: str, width: float = 1.0, **more: str | float) -> str:
+    return path(open_d(points), "none", stroke, width, **more)
+
+
+def open_d(points: Iterable[Point]) -> str:
+    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points)
+
+
+def smooth_d(points: Sequence[Point]) -> str:
+    """A curve through the middles of the lines between points."""
+    d = f"M{points[0][0]:.1f} {points[0][1]:.1f}"
+    for one, two in zip(points[1:], points[2:], strict=False):
+        d += f"Q{one[0]:.1f} {one[1]:.1f} {(one[0] + two[0]) / 2:.1f} {(one[1] + two[1]) / 2:.1f}"
+    return d + f"L{points[-1][0]:.1f} {points[-1][1]:.1f}"
+
+
+def shape_d(shape: BaseGeometry) -> str:
+    """The outline of a polygon or several, holes included."""
+    parts = shape.geoms if isinstance(shape, MultiPolygon) else [shape] if isinstance(shape, Polygon) else []
+    rings = [ring for part in parts if not part.is_empty for ring in (part.exterior, *part.interiors)]
+    return "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in list(ring.coords)[:-1]) + "Z" for ring in rings)
+
+
+def blob(rng: random.Random, x: float, y: float, r: float, rough: float = 0.3, count: int = 9) -> Polygon:
+    """A ragged round patch."""
+    turn = rng.random() * math.tau
+    return Polygon(
+        [
+            (x + r * (1 + rough * rng.uniform(-1, 1)) * math.cos(turn + n * math.tau / count), y + r * (1 + rough * rng.uniform(-1, 1)) * math.sin(turn + n * math.tau / count))
+            for n in range(count)
+        ]
+    )
+
+
+def document(body: str, title: str, box: str = "0 0 120 140") -> str:
+    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" role="img" aria-label="{title}"><title>{title}</title>{body}</svg>'

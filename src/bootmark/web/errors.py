@@ -1,0 +1,50 @@
+"""Error pages: what happened, and where to go."""
+
+import logging
+
+from flask import Flask, g, render_template, request
+from flask_wtf.csrf import CSRFError
+from sqlalchemy import inspect
+from werkzeug.exceptions import HTTPException
+
+from bootmark.services.commands import Forbidden, Refused
+
+log = logging.getLogger("bootmark.error")
+
+SAID = {
+    400: ("That request could not be read", "Go back and try again."),
+    403: ("This is not for your role", "Ask the farm's owner."),
+    404: ("There is nothing here", "The address may be mistyped, or the record belongs to another farm."),
+    405: ("That can't be done this way", "Use the buttons on the page."),
+    413: ("That file is too large", "32 MB is the most: split it or take a smaller one."),
+    429: ("Too many tries", "Wait a quarter of an hour, then try again."),
+}
+
+
+def _page(status: int, title: str, text: str) -> tuple[str, int]:
+    # The transaction is gone, and what was read in it with it.
+    farm = g.pop("farm", None)
+    back = inspect(farm).identity[0] if farm is not None else None
+    return render_template("error.html", title=title, text=text, status=status, back=back), status
+
+
+def init(app: Flask) -> None:
+    @app.errorhandler(CSRFError)
+    def stale(_error: CSRFError) -> tuple[str, int]:
+        return _page(400, "This page has grown old", "Go back, load it again, and send it once more. Nothing was stored.")
+
+    @app.errorhandler(Refused)
+    def refused(error: Refused) -> tuple[str, int]:
+        forbidden = isinstance(error, Forbidden)
+        return _page(403 if forbidden else 400, "This is not for your role" if forbidden else "That can't be stored", " ".join(error.errors.values()))
+
+    @app.errorhandler(HTTPException)
+    def known(error: HTTPException) -> tuple[str, int]:
+        status = error.code or 500
+        title, text = SAID.get(status, ("Something went wrong", error.description or ""))
+        return _page(status, title, text)
+
+    @app.errorhandler(Exception)
+    def unknown(error: Exception) -> tuple[str, int]:
+        log.exception("request %s %s failed", g.get("request_id"), request.path, exc_info=error)
+        return _page(500, "Bootmark failed at this", f"Nothing was stored. Try again; if it fails again, tell the owner this number: {g.get('request_id', '')}.")

@@ -1,0 +1,1 @@
+"""The sign in screen."""

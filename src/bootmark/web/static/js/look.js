@@ -1,0 +1,162 @@
+// The Look bench: three-state taps, re-ranking at each tap, and the record that goes to the outbox.
+document.addEventListener("alpine:init", () => {
+  const data = JSON.parse(document.getElementById("bench").textContent);
+  const NEXT = { "": "seen", seen: "absent", absent: "unsure", unsure: "" };
+  const WORDS = { seen: "seen", absent: "not there", unsure: "unsure" };
+  const meta = (name) => document.querySelector(`meta[name="${name}"]`).content;
+  const lower = (text) => text.charAt(0).toLowerCase() + text.slice(1);
+
+  Alpine.data("lookBench", () => ({
+    signs: { ...data.signs },
+    note: data.note,
+    part: "",
+    ranked: data.ranked,
+    past: [],
+    seq: 0,
+    shown: 0,
+    version: data.version,
+    kept: false,
+    stored: false,
+    soundness: false,
+    silent: false,
+    may: data.may,
+
+    async init() {
+      addEventListener("outbox:stored", (event) => {
+        if (event.detail.record_id !== data.look) return;
+        this.version = Math.max(this.version, event.detail.version);
+        this.stored = true;
+        if (this.kept) Outbox.dropDraft("look/" + data.stop);
+      });
+      const draft = await Outbox.readDraft("look/" + data.stop);
+      if (draft) {
+        this.signs = draft.signs;
+        this.note = draft.note;
+        this.rank();
+      }
+    },
+    get empty() {
+      return Object.keys(this.signs).length === 0;
+    },
+    get look() {
+      return this.ranked.looks[0] || null;
+    },
+    get told() {
+      const say = (state) => Object.keys(this.signs).filter((sign) => this.signs[sign] === state).map((sign) => data.names[sign] || sign);
+      const parts = [];
+      if (say("seen").length) parts.push(say("seen").join(", ") + ".");
+      if (say("absent").length) parts.push("Not there: " + say("absent").map(lower).join(", ") + ".");
+      if (say("unsure").length) parts.push("Unsure: " + say("unsure").map(lower).join(", ") + ".");
+      return parts.join(" ") || "Nothing yet.";
+    },
+    get verdictTitle() {
+      const verdict = this.ranked.verdict;
+      const names = verdict.names.join(" and ");
+      const titles = {
+        named: "It is " + names + ".",
+        "help has come": "Help has come: " + names + ".",
+        "not a pest": "Not a pest: " + names + ".",
+        "needs a look": "It needs a look before it has a name.",
+        "cannot tell": "Bootmark cannot tell.",
+      };
+      return titles[verdict.kind] || verdict.kind;
+    },
+    get verdictText() {
+      const verdict = this.ranked.verdict;
+      if (verdict.kind === "needs a look") return "Nothing is named, and nothing treated, on a symptom alone.";
+      return (verdict.activity === "finished" ? "The attack is over. " : "") + verdict.advice;
+    },
+    get keptTitle() {
+      return this.stored ? "Kept" : "Kept on this device";
+    },
+    get keptText() {
+      if (!this.stored) return "It is sent as soon as there is a signal.";
+      if (this.soundness) return "This stop is sound. Go on with the round.";
+      if (this.ranked.verdict.kind === "needs a look") return "It stays on the round until somebody takes the look that decides.";
+      return "Next in the line:";
+    },
+    get onward() {
+      const kind = this.ranked.verdict.kind;
+      if (this.soundness || kind === "needs a look" || kind === "cannot tell") return `/f/${meta("farm")}/round`;
+      return kind === "named" ? data.count : data.call;
+    },
+    get onwardText() {
+      if (this.onward === data.count) return "Count them";
+      return this.onward === data.call ? "Make the call" : "Back to the round";
+    },
+    state(sign) {
+      return this.signs[sign] || "";
+    },
+    word(sign) {
+      return WORDS[this.signs[sign]] || "";
+    },
+    spoken(sign) {
+      return data.names[sign] + (this.signs[sign] ? ", " + WORDS[this.signs[sign]] : "");
+    },
+    shows(sign) {
+      if (this.signs[sign]) return true;
+      return this.part === "" ? data.glance.includes(sign) : data.parts[sign] === this.part;
+    },
+    choose(part) {
+      this.part = part;
+    },
+    set(sign, state) {
+      this.past.push({ ...this.signs });
+      const next = { ...this.signs };
+      if (state) next[sign] = state;
+      else delete next[sign];
+      this.change(next);
+    },
+    change(signs) {
+      this.signs = signs;
+      this.kept = false;
+      this.keepDraft();
+      this.rank();
+    },
+    tap(sign) {
+      if (this.may) this.set(sign, NEXT[this.state(sign)]);
+    },
+    answer(sign, state) {
+      if (this.may) this.set(sign, state);
+    },
+    undo() {
+      if (this.past.length) this.change(this.past.pop());
+    },
+    keepDraft() {
+      Outbox.keepDraft("look/" + data.stop, { signs: { ...this.signs }, note: this.note });
+    },
+    async rank() {
+      const seq = ++this.seq;
+      try {
+        const answer = await fetch(data.rank, {
+          method: "POST",
+          headers: { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") },
+          body: JSON.stringify({ seq, signs: this.signs }),
+        });
+        if (!answer.ok) throw new Error("no ranking");
+        const told = await answer.json();
+        // An answer that comes after a newer one is of no use.
+        if (told.seq < this.shown) return;
+        this.shown = told.seq;
+        this.ranked = told;
+        this.silent = false;
+      } catch (error) {
+        this.silent = true;
+      }
+    },
+    async keep() {
+      this.kept = true;
+      this.stored = false;
+      const seen_at = data.now || new Date().toISOString();
+      await Outbox.add("look.record", "Look at " + data.block, data.look, this.version, seen_at, { stop_id: data.stop, signs: { ...this.signs }, note: this.note });
+    },
+    sound() {
+      this.soundness = true;
+      this.keep();
+    },
+    more() {
+      this.kept = false;
+      this.soundness = false;
+    },
+  }));
+});

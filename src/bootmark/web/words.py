@@ -1,0 +1,123 @@
+"""How values are said on screens, and what every page needs."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from flask import Flask, g, request, url_for
+from markupsafe import Markup
+
+from bootmark.core.catalogue import default
+
+LUGS = (
+    ("round", "Round", True),
+    ("look", "Look", True),
+    ("count", "Count", True),
+    ("call", "Call", True),
+    ("stages", "Stages", False),
+    ("timing", "Timing", False),
+    ("do", "Do", True),
+    ("book", "Book", True),
+    ("", "", False),
+    ("farm", "Farm", False),
+)
+PHONE_LUGS = ("look", "count", "call", "do", "book")
+
+
+def day(value: dt.date | None, *, year: bool = False) -> str:
+    if value is None:
+        return "not this year"
+    return f"{value:%-d %B %Y}" if year else f"{value:%-d %B}"
+
+
+def short_day(value: dt.date) -> str:
+    return f"{value:%a %-d %B}"
+
+
+def clock(value: dt.datetime) -> str:
+    return f"{value:%a %-d %B, %H:%M}"
+
+
+def local(value: dt.datetime) -> dt.datetime:
+    return value.astimezone(dt.timezone.utc if "farm" not in g else _zone())
+
+
+def _zone() -> dt.tzinfo:
+    from bootmark.services.farm_time import zone
+
+    return zone(g.farm)
+
+
+def percent(value: float) -> str:
+    return f"{100 * value:.0f} %"
+
+
+def number(value: float) -> str:
+    return f"{value:.2g}" if abs(value) < 1 else f"{value:.1f}".removesuffix(".0")
+
+
+def agent_name(agent_id: str) -> str:
+    return default().agent(agent_id).name
+
+
+def agent_inside(agent_id: str) -> str:
+    return default().agent(agent_id).in_sentence
+
+
+def control_name(agent_id: str, control_id: str) -> str:
+    return default().agent(agent_id).control(control_id).name
+
+
+def fresh_id() -> str:
+    return str(uuid.uuid4())
+
+
+def lugs() -> list[dict[str, Any]]:
+    """The rail: where each lug leads, which is lit, which are worn for the stop that is open."""
+    if "farm" not in g:
+        return []
+    stop = g.get("stop")
+    worn = g.get("worn", ())
+    screen = (request.blueprint or "").replace("station", "farm")
+    found = []
+    for name, title, _ in LUGS:
+        if not name:
+            found.append({"gap": True})
+            continue
+        at_stop = name in ("look", "count", "call")
+        view = "newest" if at_stop and not stop else "page"
+        place: dict[str, Any] = {"stop": stop.id} if stop and at_stop else {}
+        found.append(
+            {
+                "name": name,
+                "title": title,
+                "href": url_for(f"{name}.{view}", farm=g.farm.id, **place),
+                "lit": screen == name,
+                "worn": name in worn,
+                "phone": name in PHONE_LUGS or (name == "round" and screen == "round"),
+            }
+        )
+    return found
+
+
+def asset(name: str) -> str:
+    return url_for("static", filename=name)
+
+
+def svg(text: str) -> Markup:
+    """Our own drawing, put into the page as it is."""
+    return Markup(text)  # noqa: S704 - drawings hold no text of a user's unescaped
+
+
+def init(app: Flask) -> None:
+    app.jinja_env.filters.update(day=day, short_day=short_day, clock=clock, local=local, percent=percent, number=number, agent=agent_name, agent_inside=agent_inside, svg=svg)
+    app.jinja_env.globals.update(lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset)
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+
+    @app.context_processor
+    def everywhere() -> dict[str, Any]:
+        if "farm" not in g:
+            return {"farm": None}
+        from bootmark.web.guard import now
+
+        return {"farm": g.farm, "member": g.member, "now": now(), "demo": g.farm.clock_at is not None}

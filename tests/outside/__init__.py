@@ -1,0 +1,1 @@
+"""Checks of the main job against published sources and other libraries."""
