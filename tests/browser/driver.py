@@ -62,14 +62,16 @@ def find(chrome: webdriver.Chrome, css: str, seconds: float = 8) -> WebElement:
 
 
 def until(chrome: webdriver.Chrome, told: Callable[[webdriver.Chrome], object], what: str, seconds: float = 8) -> WebElement:
-    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=None).until(told, what)  # type: ignore[arg-type, return-value]
+    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=None).until(told, what)  # type: ignore[return-value]
 
 
 def button(chrome: webdriver.Chrome, text: str, seconds: float = 8) -> WebElement:
     """A visible button or link by its words."""
 
     def named(_: webdriver.Chrome) -> WebElement | bool:
-        found = chrome.find_elements(By.XPATH, f"//*[self::button or self::a or self::summary or self::label][contains(normalize-space(.), {quoted(text)})]")
+        found = chrome.find_elements(
+            By.XPATH, f"//*[self::button or self::a or self::summary or self::label][contains(normalize-space(.), {quoted(text)})]"
+        )
         return next((one for one in found if one.is_displayed()), False)
 
     return until(chrome, named, f"no button {text!r}", seconds)

@@ -3,6 +3,7 @@
 import csv
 import datetime as dt
 import io
+import itertools
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -28,7 +29,9 @@ class BadFile(ValueError):
 
 @dataclass(frozen=True)
 class Choices:
-    """What the person said of the file. columns: our name to the header's; unit: C or F; order: of the date's parts; rain_unit: mm or in."""
+    """What the person said of the file. columns: our name to the header's; unit: C or F;
+    order: of the date's parts; rain_unit: mm or in.
+    """
 
     columns: dict[str, str]
     unit: str
@@ -102,7 +105,7 @@ def header(content: bytes) -> list[str]:
 
 def guess(names: Sequence[str]) -> dict[str, str]:
     """Our columns found among a header's names."""
-    found = {}
+    found: dict[str, str] = {}
     for ours, words in GUESSES.items():
         match = next((name for word in words for name in names if name.strip().lower() == word), None)
         match = match or next((name for word in words for name in names if word in name.lower() and name not in found.values()), None)
@@ -196,5 +199,5 @@ def read(content: bytes, choices: Choices) -> Reading:
         elif told.tmax - told.tmin > 35:
             doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} spans {told.tmax - told.tmin:.0f} °C: check it.", ""))
     step = dt.timedelta(days=1)
-    gaps = [(one.date + step, two.date - step) for one, two in zip(ordered, ordered[1:], strict=False) if two.date - one.date > step]
+    gaps = [(one.date + step, two.date - step) for one, two in itertools.pairwise(ordered) if two.date - one.date > step]
     return Reading(tuple(ordered), tuple(refused), tuple(doubts), tuple(gaps))

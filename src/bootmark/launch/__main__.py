@@ -93,7 +93,20 @@ def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, S
 
 
 def web_command(bind: str) -> list[str]:
-    return [str(packages.PYTHON), "-m", "gunicorn", "--no-control-socket", "--bind", bind, "--workers", "2", "--threads", "4", "--preload", "bootmark.web.wsgi:app"]
+    return [
+        str(packages.PYTHON),
+        "-m",
+        "gunicorn",
+        "--no-control-socket",
+        "--bind",
+        bind,
+        "--workers",
+        "2",
+        "--threads",
+        "4",
+        "--preload",
+        "bootmark.web.wsgi:app",
+    ]
 
 
 def demo(options: argparse.Namespace) -> int:

@@ -52,7 +52,12 @@ def port_taken(port: int) -> bool:
 def as_postgres(command: list[str]) -> subprocess.CompletedProcess[str]:
     prefix = ["runuser", "-u", "postgres", "--"] if os.geteuid() == 0 else []
     return subprocess.run(
-        [*prefix, *command], capture_output=True, text=True, cwd="/", stdin=subprocess.DEVNULL, env={"LC_ALL": "C.UTF-8", "PATH": os.environ["PATH"]}
+        [*prefix, *command],
+        capture_output=True,
+        text=True,
+        cwd="/",
+        stdin=subprocess.DEVNULL,
+        env={"LC_ALL": "C.UTF-8", "PATH": os.environ["PATH"]},
     )
 
 

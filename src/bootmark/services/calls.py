@@ -4,7 +4,7 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE
@@ -72,44 +72,27 @@ def consider(
     return decision, {"inputs": as_json(inputs), "result": as_json(decision), "versions": pinned, "catalogue": known.hash, "engine": ENGINE}
 
 
-@kind("decision.make", DecisionRow, SCOUTS, lambda context, row: _plan(context, row))
-def decision_make(context: Context) -> Json:
-    """Make the call on an agent of a look; a control chosen must be one that is on offer."""
-    payload = context.sent.payload
-    look = context.get(Look, payload.get("look_id"), "look_id")
-    stop = context.get(Stop, look.stop_id, "stop_id")
-    agent = str(payload.get("agent") or "")
-    if agent not in context.catalogue.agents:
-        raise Refused(agent="That agent is not in the catalogue.")
-    sample = context.get(SampleRow, payload["sample_id"], "sample_id") if payload.get("sample_id") else None
-    if sample and sample.agent != agent:
-        raise Refused(sample_id="That count is of another animal.")
-    decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, local_day(context))
-    stop_block = context.get(Block, stop.block_id, "block_id")
-    control = str(payload.get("control") or "")
-    kind_, headline = decision.kind, decision.headline
-    if payload.get("instead") == "leave" and decision.kind in ACTING:
-        kind_, headline, control = "leave", "Left alone, against the advice to act.", ""
-        working["instead"] = "leave"
-    elif control:
-        offered = {one.control for one in decision.choices if one.offered}
-        if decision.kind not in ACTING or control not in offered:
-            raise Refused(control="That control is not on offer here: the call does not carry it.")
-        chosen = context.catalogue.agent(agent).control(control)
-        kind_ = call.act_kind(chosen, stage_now(context.session, context.farm, stop_block, agent, local_day(context), context.catalogue))
-        headline = f"{chosen.name}: {chosen.timing}"
-    elif decision.kind in ACTING:
-        control = next(one.control for one in decision.choices if one.offered)
-    return {
-        "look_id": look.id,
-        "sample_id": sample.id if sample else None,
-        "block_id": stop.block_id,
-        "agent": agent,
-        "kind": kind_,
-        "headline": headline,
-        "control": control,
-        "working": working,
-    }
+def _withdraw(context: Context, row: DecisionRow) -> None:
+    model: type[TreatmentRow] | type[ReturnVisit]
+    for model in (TreatmentRow, ReturnVisit):
+        still_open = (model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_(("planned", "booked")))
+        context.session.execute(update(model).where(*still_open).values(state="withdrawn"))
+
+
+def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, application_id: uuid.UUID | None) -> None:
+    context.session.add(
+        ReturnVisit(
+            farm_id=context.farm_id,
+            id=context.derived_id("return", 0),
+            block_id=decision.block_id,
+            agent=decision.agent,
+            decision_id=decision.id,
+            application_id=application_id,
+            due_on=due,
+            look_for=look_for,
+            state="booked",
+        )
+    )
 
 
 def _plan(context: Context, row: DecisionRow) -> None:
@@ -150,32 +133,84 @@ def _plan(context: Context, row: DecisionRow) -> None:
         )
 
 
-def _withdraw(context: Context, row: DecisionRow) -> None:
-    for model in (TreatmentRow, ReturnVisit):
-        rows = context.session.scalars(
-            select(model).where(model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_(("planned", "booked")))
+@kind("decision.make", DecisionRow, SCOUTS, _plan)
+def decision_make(context: Context) -> Json:
+    """Make the call on an agent of a look; a control chosen must be one that is on offer."""
+    payload = context.sent.payload
+    look = context.get(Look, payload.get("look_id"), "look_id")
+    stop = context.get(Stop, look.stop_id, "stop_id")
+    agent = str(payload.get("agent") or "")
+    if agent not in context.catalogue.agents:
+        raise Refused(agent="That agent is not in the catalogue.")
+    sample = context.get(SampleRow, payload["sample_id"], "sample_id") if payload.get("sample_id") else None
+    if sample and sample.agent != agent:
+        raise Refused(sample_id="That count is of another animal.")
+    decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, local_day(context))
+    stop_block = context.get(Block, stop.block_id, "block_id")
+    control = str(payload.get("control") or "")
+    kind_, headline = decision.kind, decision.headline
+    if payload.get("instead") == "leave" and decision.kind in ACTING:
+        kind_, headline, control = "leave", "Left alone, against the advice to act.", ""
+        working["instead"] = "leave"
+    elif control:
+        offered = {one.control for one in decision.choices if one.offered}
+        if decision.kind not in ACTING or control not in offered:
+            raise Refused(control="That control is not on offer here: the call does not carry it.")
+        chosen = context.catalogue.agent(agent).control(control)
+        kind_ = call.act_kind(chosen, stage_now(context.session, context.farm, stop_block, agent, local_day(context), context.catalogue))
+        headline = f"{chosen.name}: {chosen.timing}"
+    elif decision.kind in ACTING:
+        control = next(one.control for one in decision.choices if one.offered)
+    return {
+        "look_id": look.id,
+        "sample_id": sample.id if sample else None,
+        "block_id": stop.block_id,
+        "agent": agent,
+        "kind": kind_,
+        "headline": headline,
+        "control": control,
+        "working": working,
+    }
+
+
+def checks(control: Any) -> tuple[str, ...]:
+    """What whoever signs has to have checked."""
+    spraying = "spray" in control.work
+    first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
+    return (*first, *control.cautions)
+
+
+def _done(context: Context, row: Application) -> None:
+    """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
+    treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
+    done_on = row.finished_at.astimezone(zone(context.farm)).date()
+    if treatment.state == "planned":
+        delay = done_on - treatment.on
+        following = context.session.scalars(
+            select(TreatmentRow).where(
+                TreatmentRow.farm_id == context.farm_id,
+                TreatmentRow.decision_id == treatment.decision_id,
+                TreatmentRow.decision_version == treatment.decision_version,
+                TreatmentRow.ordinal > treatment.ordinal,
+                TreatmentRow.state == "planned",
+            )
         )
-        for one in rows:
-            one.state = "withdrawn"
-
-
-def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, application_id: uuid.UUID | None) -> None:
-    context.session.add(
-        ReturnVisit(
-            farm_id=context.farm_id,
-            id=context.derived_id("return", 0),
-            block_id=decision.block_id,
-            agent=decision.agent,
-            decision_id=decision.id,
-            application_id=application_id,
-            due_on=due,
-            look_for=look_for,
-            state="booked",
+        for one in following:
+            one.on = one.on + delay
+    treatment.state = "done"
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    decision = context.get(DecisionRow, treatment.decision_id, "decision_id")
+    earlier = context.session.scalars(
+        select(ReturnVisit).where(
+            ReturnVisit.farm_id == context.farm_id, ReturnVisit.application_id == row.id, ReturnVisit.state == "booked"
         )
     )
+    for visit in earlier:
+        visit.state = "withdrawn"
+    _book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
 
 
-@kind("application.record", Application, ("owner", "applicator"), lambda context, row: _done(context, row))
+@kind("application.record", Application, ("owner", "applicator"), _done)
 def application_record(context: Context) -> Json:
     """Sign for a treatment as done: when, how much, on what area, with the checks ticked."""
     payload = context.sent.payload
@@ -225,42 +260,9 @@ def application_record(context: Context) -> Json:
     }
 
 
-def checks(control: Any) -> tuple[str, ...]:
-    """What whoever signs has to have checked."""
-    spraying = "spray" in control.work
-    first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
-    return (*first, *control.cautions)
-
-
-def _done(context: Context, row: Application) -> None:
-    """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
-    treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
-    done_on = row.finished_at.astimezone(zone(context.farm)).date()
-    if treatment.state == "planned":
-        delay = done_on - treatment.on
-        following = context.session.scalars(
-            select(TreatmentRow).where(
-                TreatmentRow.farm_id == context.farm_id,
-                TreatmentRow.decision_id == treatment.decision_id,
-                TreatmentRow.decision_version == treatment.decision_version,
-                TreatmentRow.ordinal > treatment.ordinal,
-                TreatmentRow.state == "planned",
-            )
-        )
-        for one in following:
-            one.on = one.on + delay
-    treatment.state = "done"
-    control = context.catalogue.agent(treatment.agent).control(treatment.control)
-    decision = context.get(DecisionRow, treatment.decision_id, "decision_id")
-    earlier = context.session.scalars(
-        select(ReturnVisit).where(ReturnVisit.farm_id == context.farm_id, ReturnVisit.application_id == row.id, ReturnVisit.state == "booked")
-    )
-    for one in earlier:
-        one.state = "withdrawn"
-    _book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
-
-
 def latest_findings(session: Session, farm_id: uuid.UUID, look_id: uuid.UUID, version: int) -> list[FindingRow]:
     return list(
-        session.scalars(select(FindingRow).where(FindingRow.farm_id == farm_id, FindingRow.look_id == look_id, FindingRow.look_version == version))
+        session.scalars(
+            select(FindingRow).where(FindingRow.farm_id == farm_id, FindingRow.look_id == look_id, FindingRow.look_version == version)
+        )
     )

@@ -63,7 +63,12 @@ class Sent:
             if seen_at.tzinfo is None or not isinstance(payload, dict):
                 raise ValueError
             return cls(
-                uuid.UUID(str(raw["command_id"])), str(raw["kind"]), uuid.UUID(str(raw["record_id"])), int(raw["base_version"]), seen_at, payload
+                uuid.UUID(str(raw["command_id"])),
+                str(raw["kind"]),
+                uuid.UUID(str(raw["record_id"])),
+                int(raw["base_version"]),
+                seen_at,
+                payload,
             )
         except (KeyError, ValueError, TypeError) as error:
             raise Refused(
@@ -188,8 +193,15 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
     if head and conflict:
         head.conflict = True
     else:
-        head = head or one.head(farm_id=farm.id, id=sent.record_id)
-        fresh = {"version": number, "version_id": version_id(sent), "conflict": False, "seen_at": sent.seen_at, "account_id": member.account_id}
+        head = head or one.head()
+        head.farm_id, head.id = farm.id, sent.record_id
+        fresh = {
+            "version": number,
+            "version_id": version_id(sent),
+            "conflict": False,
+            "seen_at": sent.seen_at,
+            "account_id": member.account_id,
+        }
         for name, value in {**columns, **fresh}.items():
             setattr(head, name, value)
         session.add(head)
@@ -215,7 +227,9 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
     return result
 
 
-def sync(session: Session, farm: Farm, member: Member, catalogue: Catalogue, batch: Sequence[Mapping[str, Any]], real_now: dt.datetime) -> list[Json]:
+def sync(
+    session: Session, farm: Farm, member: Member, catalogue: Catalogue, batch: Sequence[Mapping[str, Any]], real_now: dt.datetime
+) -> list[Json]:
     """Carry out a batch, each command behind its own savepoint; one result for each, in the order sent.
 
     A command that came before what it refers to is tried once more after the others.
@@ -274,7 +288,9 @@ class Fields:
         try:
             value = float(str(self.payload.get(name)).replace(",", "."))
         except ValueError:
-            self.errors[name] = f"{self.payload.get(name) or 'Nothing'} is not a number: write one from {low:g} to {high:g} {unit}.".replace(" .", ".")
+            self.errors[name] = (
+                f"{self.payload.get(name) or 'Nothing'} is not a number: write one from {low:g} to {high:g} {unit}.".replace(" .", ".")
+            )
             return low
         if not low <= value <= high:
             self.errors[name] = f"{value:g} is out of range: write a number from {low:g} to {high:g} {unit}.".replace(" .", ".")

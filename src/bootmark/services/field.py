@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE
 from bootmark.core.field import identify
-from bootmark.core.types import STATES, Case
+from bootmark.core.types import STATES, Case, NextLook, Ranking
 from bootmark.services import weather
 from bootmark.services.commands import Context, Fields, Json, Refused, as_json, kind
 from bootmark.services.farm_time import zone
@@ -51,7 +51,7 @@ def history(session: Session, farm_id: uuid.UUID, block_id: uuid.UUID, *, before
         .where(FindingRow.farm_id == farm_id, FindingRow.block_id == block_id, FindingRow.confirmed, FindingRow.seen_at < before)
         .group_by(FindingRow.agent)
     )
-    return {agent: count for agent, count in rows}
+    return dict(rows)
 
 
 def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str]) -> Case:
@@ -163,7 +163,10 @@ def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: di
         "causes": [
             {
                 "key": "+".join(cause.agents) or "nothing",
-                "names": [known.agent(agent).name if place == 0 else known.agent(agent).in_sentence for place, agent in enumerate(cause.agents)] or ["Nothing at work"],
+                "names": [
+                    known.agent(agent).name if place == 0 else known.agent(agent).in_sentence for place, agent in enumerate(cause.agents)
+                ]
+                or ["Nothing at work"],
                 "percent": round(100 * cause.probability),
                 "pest": any(known.agent(agent).is_pest for agent in cause.agents),
                 "why": _why(cause.agents, ranking, known),
@@ -178,7 +181,7 @@ def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: di
     }
 
 
-def _look_json(one: identify.NextLook, known: Any) -> Json:
+def _look_json(one: NextLook, known: Any) -> Json:
     look = known.looks[one.look]
     names = [known.agent(agent).in_sentence for agent in one.splits]
     tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
@@ -195,11 +198,11 @@ def _look_json(one: identify.NextLook, known: Any) -> Json:
     }
 
 
-def _why(agents: tuple[str, ...], ranking: Any, known: Any) -> str:
+def _why(agents: tuple[str, ...], ranking: Ranking, known: Any) -> str:
     """The one sentence under a cause: what it lacks, or what speaks against it, or for it."""
     if not agents:
         return "Chance marks, or a cause that Bootmark does not know."
-    ones = [ranking.of(agent) for agent in agents]
+    ones = [one for one in map(ranking.of, agents) if one]
     unproved = [one for one in ones if not one.confirmed and known.agent(one.agent).is_pest]
     against = [reason.text for one in ones for reason in one.reasons_against]
     speaks = [reason.text for one in ones for reason in one.reasons_for]
@@ -211,4 +214,8 @@ def _why(agents: tuple[str, ...], ranking: Any, known: Any) -> str:
 
 
 def _weather_words(case: Case) -> list[str]:
-    return [f"{identify.HINTS.get(hint, hint).capitalize()} for {days} days." for hint, days in case.weather.items() if days >= identify.HINT_DAYS]
+    return [
+        f"{identify.HINTS.get(hint, hint).capitalize()} for {days} days."
+        for hint, days in case.weather.items()
+        if days >= identify.HINT_DAYS
+    ]

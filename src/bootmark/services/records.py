@@ -49,10 +49,16 @@ def log(session: Session, farm: Farm, known: Any, names: dict[str, str]) -> list
         agents = " and ".join(known.agent(agent).in_sentence for agent in told["agents"])
         text = f"{told['kind'].capitalize()}{': ' + agents if agents else ''}. Seen: {', '.join(seen)}." if seen else "Sound: nothing seen."
         found.append(Entry(look.seen_at, "look", blocks[stops[look.stop_id].block_id], text, look.account_id, look.id, look.conflict))
-    for sample in session.scalars(select(SampleRow).where(SampleRow.farm_id == farm.id).order_by(SampleRow.seen_at.desc()).limit(MOST_ENTRIES)):
+    for sample in session.scalars(
+        select(SampleRow).where(SampleRow.farm_id == farm.id).order_by(SampleRow.seen_at.desc()).limit(MOST_ENTRIES)
+    ):
         text = f"{names[sample.agent]}: {_said(sample)}."
-        found.append(Entry(sample.seen_at, "count", blocks[stops[sample.stop_id].block_id], text, sample.account_id, sample.id, sample.conflict))
-    for call in session.scalars(select(DecisionRow).where(DecisionRow.farm_id == farm.id).order_by(DecisionRow.seen_at.desc()).limit(MOST_ENTRIES)):
+        found.append(
+            Entry(sample.seen_at, "count", blocks[stops[sample.stop_id].block_id], text, sample.account_id, sample.id, sample.conflict)
+        )
+    for call in session.scalars(
+        select(DecisionRow).where(DecisionRow.farm_id == farm.id).order_by(DecisionRow.seen_at.desc()).limit(MOST_ENTRIES)
+    ):
         text = f"{names[call.agent]}: {call.headline}"
         found.append(Entry(call.seen_at, "call", blocks[call.block_id], text, call.account_id, call.id, call.conflict, call.id))
     rows = session.execute(
@@ -65,7 +71,9 @@ def log(session: Session, farm: Farm, known: Any, names: dict[str, str]) -> list
         control = known.agent(treatment.agent).control(treatment.control)
         text = f"{control.name} against {known.agent(treatment.agent).in_sentence}: {done.amount:g} {done.amount_unit} on {done.area:g} ha."
         found.append(
-            Entry(done.finished_at, "done", blocks[treatment.block_id], text, done.account_id, done.id, done.conflict, treatment.decision_id)
+            Entry(
+                done.finished_at, "done", blocks[treatment.block_id], text, done.account_id, done.id, done.conflict, treatment.decision_id
+            )
         )
     for biofix in session.scalars(select(Biofix).where(Biofix.farm_id == farm.id)):
         text = f"{names[biofix.agent]}: heat counted from {biofix.on:%-d %B %Y}. {biofix.basis}."
@@ -101,7 +109,9 @@ def done_on(session: Session, farm: Farm, block_id: uuid.UUID, agent: str, since
     rows = session.execute(
         select(Application, TreatmentRow)
         .join(TreatmentRow, (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id))
-        .where(Application.farm_id == farm.id, TreatmentRow.block_id == block_id, TreatmentRow.agent == agent, Application.finished_at >= since)
+        .where(
+            Application.farm_id == farm.id, TreatmentRow.block_id == block_id, TreatmentRow.agent == agent, Application.finished_at >= since
+        )
         .order_by(Application.finished_at)
     )
     return [(application, treatment) for application, treatment in rows]

@@ -26,7 +26,7 @@ def blocks_of(session: Session, farm: Farm) -> list[Block]:
 
 def last_looks(session: Session, farm: Farm) -> dict[uuid.UUID, dt.date]:
     rows = session.execute(select(Stop.block_id, func.max(Stop.on)).where(Stop.farm_id == farm.id).group_by(Stop.block_id))
-    return {block: on for block, on in rows}
+    return dict(rows)
 
 
 def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
@@ -50,7 +50,9 @@ def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict
 
 def booked(session: Session, farm: Farm) -> list[ReturnVisit]:
     return list(
-        session.scalars(select(ReturnVisit).where(ReturnVisit.farm_id == farm.id, ReturnVisit.state == "booked").order_by(ReturnVisit.due_on))
+        session.scalars(
+            select(ReturnVisit).where(ReturnVisit.farm_id == farm.id, ReturnVisit.state == "booked").order_by(ReturnVisit.due_on)
+        )
     )
 
 
@@ -63,7 +65,11 @@ def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, toda
             one = season.of_block(session, farm, block, agent, today, set_by_hand)
             if one is None:
                 continue
-            spans = [(control, season.window_of(one.forecast, control, agent.heat, today)) for control in agent.controls if control.kind != "cultural"]
+            spans = [
+                (control, season.window_of(one.forecast, control, agent.heat, today))
+                for control in agent.controls
+                if control.kind != "cultural"
+            ]
             timed = [(control, span) for control, span in spans if span and span[1] >= today]
             # A control bound to an event or phase is the one that a day more or less decides.
             timed.sort(key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]))
@@ -79,7 +85,9 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk,
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session, farm):
         name = known.agent(visit.agent).in_sentence
-        due.setdefault(visit.block_id, []).append(DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None))
+        due.setdefault(visit.block_id, []).append(
+            DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None)
+        )
     windows = openings(session, farm, blocks, known, day)
     states = [
         BlockState(

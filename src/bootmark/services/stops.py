@@ -47,7 +47,9 @@ def at(session: Session, farm: Farm, stop_id: uuid.UUID) -> AtStop | None:
     stop = session.get(Stop, (farm.id, stop_id))
     if stop is None:
         return None
-    look = session.scalars(select(Look).where(Look.farm_id == farm.id, Look.stop_id == stop_id).order_by(Look.seen_at.desc()).limit(1)).first()
+    look = session.scalars(
+        select(Look).where(Look.farm_id == farm.id, Look.stop_id == stop_id).order_by(Look.seen_at.desc()).limit(1)
+    ).first()
     samples = session.scalars(select(SampleRow).where(SampleRow.farm_id == farm.id, SampleRow.stop_id == stop_id))
     calls = session.scalars(select(DecisionRow).where(DecisionRow.farm_id == farm.id, DecisionRow.look_id == look.id)) if look else ()
     return AtStop(
@@ -63,7 +65,10 @@ def at(session: Session, farm: Farm, stop_id: uuid.UUID) -> AtStop | None:
 def newest(session: Session, farm: Farm, account_id: uuid.UUID, day: dt.date) -> Stop | None:
     """The stop that a person opened last on a day."""
     return session.scalars(
-        select(Stop).where(Stop.farm_id == farm.id, Stop.on == day, Stop.account_id == account_id).order_by(Stop.seen_at.desc(), Stop.id).limit(1)
+        select(Stop)
+        .where(Stop.farm_id == farm.id, Stop.on == day, Stop.account_id == account_id)
+        .order_by(Stop.seen_at.desc(), Stop.id)
+        .limit(1)
     ).first()
 
 

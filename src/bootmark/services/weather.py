@@ -91,7 +91,7 @@ def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.d
         )
     )
     hours: dict[dt.datetime, float] = {row.valid_at: row.temp for row in forecast_rows(session, station.farm_id, station.id, day)}
-    hours |= {hour: temp for hour, temp in measured}
+    hours |= dict(measured)
     by_day: dict[dt.date, list[float]] = {}
     for hour, temp in hours.items():
         by_day.setdefault(hour.astimezone(zone).date(), []).append(temp)
@@ -104,10 +104,16 @@ def series(session: Session, station: Station, day: dt.date, start: dt.date) -> 
     measured = {one: kept.days[one] for one in kept.days if start <= one < day}
     foretold = foretold_days(session, station, day)
     past = kept.years(start)
-    by_day = [dict(zip(((d.month, d.day) for d in year.dates), zip(year.tmin, year.tmax, strict=True), strict=True)) for year in past]  # type: ignore[arg-type]
+    by_day = [by_month_day(year) for year in past]
     told = fill({**measured, **foretold}, by_day)
     kinds = tuple("forecast" if kind == "measured" and one >= day else kind for one, kind in zip(told.dates, told.kind, strict=True))
     return Weather(told.dates, told.tmin, told.tmax, kinds), past, (*kept.key, day, start, tuple(sorted(foretold.items())))
+
+
+def by_month_day(year: Weather) -> dict[tuple[int, int], Extremes]:
+    """A year's extremes by month and day."""
+    rows = zip(year.dates, np.asarray(year.tmin), np.asarray(year.tmax), strict=True)
+    return {(day.month, day.day): (float(low), float(high)) for day, low, high in rows}
 
 
 def station_of(session: Session, farm: Farm, block: Block) -> Station | None:
@@ -200,7 +206,12 @@ def _add(session: Session, model: type[Any], farm_id: uuid.UUID, station_id: uui
     new = 0
     for start in range(0, len(rows), 2000):
         chunk = [{"farm_id": farm_id, "station_id": station_id, **row} for row in rows[start : start + 2000]]
-        done = session.execute(insert(model).values(chunk).on_conflict_do_nothing().returning(model.received_at if model is not ForecastHour else model.issued_at))
+        done = session.execute(
+            insert(model)
+            .values(chunk)
+            .on_conflict_do_nothing()
+            .returning(model.received_at if model is not ForecastHour else model.issued_at)
+        )
         new += len(done.all())
     return new
 
@@ -220,10 +231,18 @@ def derive_fills(session: Session, station: Station) -> int:
         return 0
     newest = max(kept.days)
     years = kept.years(newest + dt.timedelta(days=366))
-    by_day = [dict(zip(((d.month, d.day) for d in year.dates), zip(year.tmin, year.tmax, strict=True), strict=True)) for year in years]  # type: ignore[arg-type]
+    by_day = [by_month_day(year) for year in years]
     told = fill(kept.days, by_day)
     rows = [
-        {"farm_id": station.farm_id, "station_id": station.id, "local_date": day, "tmin": float(low), "tmax": float(high), "filled": "filled", "flags": []}
+        {
+            "farm_id": station.farm_id,
+            "station_id": station.id,
+            "local_date": day,
+            "tmin": float(low),
+            "tmax": float(high),
+            "filled": "filled",
+            "flags": [],
+        }
         for day, low, high, kind in zip(told.dates, np.asarray(told.tmin), np.asarray(told.tmax), told.kind, strict=True)
         if kind == "filled"
     ]

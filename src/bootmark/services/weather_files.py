@@ -79,7 +79,9 @@ def preview(upload: WeatherUpload, form: dict[str, Any]) -> Preview:
     order = str(form.get("order") or known_order or "")
     if unit not in weather_csv.UNITS or order not in weather_csv.ORDERS:
         missing = "the unit of temperature" if unit not in weather_csv.UNITS else "the order of the date"
-        return Preview(upload, header, Choices(columns, unit, order), bool(known_order), None, f"Say {missing}: Bootmark does not guess it.")
+        return Preview(
+            upload, header, Choices(columns, unit, order), bool(known_order), None, f"Say {missing}: Bootmark does not guess it."
+        )
     choices = Choices({ours: theirs for ours, theirs in columns.items() if theirs}, unit, order, str(form.get("rain_unit") or "mm"))
     try:
         return Preview(upload, header, choices, bool(known_order), weather_csv.read(upload.content, choices), "")
@@ -87,7 +89,9 @@ def preview(upload: WeatherUpload, form: dict[str, Any]) -> Preview:
         return Preview(upload, header, choices, bool(known_order), None, str(error))
 
 
-def store(session: Session, member: Member, upload: WeatherUpload, form: dict[str, Any], farm_now: dt.datetime, real_now: dt.datetime) -> dict[str, Any]:
+def store(
+    session: Session, member: Member, upload: WeatherUpload, form: dict[str, Any], farm_now: dt.datetime, real_now: dt.datetime
+) -> dict[str, Any]:
     """Import a previewed file; pressed twice it counts once. Refused lines stay with the file."""
     _may(member)
     session.refresh(upload, with_for_update=True)
@@ -120,8 +124,8 @@ def store(session: Session, member: Member, upload: WeatherUpload, form: dict[st
         "doubts": len(told.reading.doubts),
         "ahead": len(ahead),
         "filled": filled,
-        "first": rows[0]["local_date"].isoformat() if rows else None,
-        "last": rows[-1]["local_date"].isoformat() if rows else None,
+        "first": told.reading.days[0].date.isoformat() if rows else None,
+        "last": told.reading.days[-1].date.isoformat() if rows else None,
         "unit": told.choices.unit if told.choices else "",
     }
     return upload.summary

@@ -54,7 +54,7 @@ def pull_station(session: Session, farm: Farm, station: Station, now: dt.datetim
     since = dt.datetime.combine(newest + dt.timedelta(days=1), dt.time(0), zone) if newest else now - dt.timedelta(days=10)
     since = max(since, now - dt.timedelta(hours=MOST_HOURS))
     told = ask(station.url, "readings", station=station.name, since=since.isoformat(), until=now.isoformat())
-    hours = [
+    hours: list[dict[str, Any]] = [
         {
             "utc_hour": dt.datetime.fromisoformat(one["at"]),
             "received_at": dt.datetime.fromisoformat(one["at"]) + dt.timedelta(hours=1),
@@ -83,7 +83,11 @@ def pull_station(session: Session, farm: Farm, station: Station, now: dt.datetim
     foretold = ask(station.url, "forecast", station=station.name, at=now.isoformat())
     issued = dt.datetime.fromisoformat(foretold["issued_at"])
     rows = [
-        {"issued_at": issued, "valid_at": dt.datetime.fromisoformat(one["at"]), **{name: float(one[name]) for name in ("temp", "rh", "wind", "rain")}}
+        {
+            "issued_at": issued,
+            "valid_at": dt.datetime.fromisoformat(one["at"]),
+            **{name: float(one[name]) for name in ("temp", "rh", "wind", "rain")},
+        }
         for one in foretold["hours"]
     ]
     weather.store_forecast(session, farm.id, station.id, rows)

@@ -82,7 +82,10 @@ class Hand:
 
     def call(self, who: str, at: dt.datetime, look: uuid.UUID, agent: str, sample: uuid.UUID | None = None, control: str = "") -> uuid.UUID:
         return self.send(
-            who, "decision.make", at, {"look_id": str(look), "agent": agent, "sample_id": str(sample) if sample else None, "control": control}
+            who,
+            "decision.make",
+            at,
+            {"look_id": str(look), "agent": agent, "sample_id": str(sample) if sample else None, "control": control},
         )
 
     def biofix(self, block: str, at: dt.datetime, agent: str, on: dt.date, basis: str) -> None:
@@ -90,7 +93,9 @@ class Hand:
 
     def done(self, decision: uuid.UUID, at: dt.datetime, amount: float, unit: str, area: float) -> None:
         """The next treatment of a call, as the applicator signed for it."""
-        rows = self.session.query(TreatmentRow).filter_by(farm_id=FARM, decision_id=decision, state="planned").order_by(TreatmentRow.ordinal)
+        rows = (
+            self.session.query(TreatmentRow).filter_by(farm_id=FARM, decision_id=decision, state="planned").order_by(TreatmentRow.ordinal)
+        )
         treatment = rows.first()
         if treatment is None:
             raise LookupError(f"the call {decision} planned nothing")
@@ -131,16 +136,27 @@ def load_weather(session: Session, name: str, site: dict[str, float]) -> None:
         temps = [round(one.temp, 1) for one in hours]
         received = start + dt.timedelta(days=1)
         rain = round(sum(one.rain for one in hours), 1)
-        days.append({"local_date": date, "received_at": received, "tmin": min(temps), "tmax": max(temps), "rain": rain, "source": "station"})
+        days.append(
+            {"local_date": date, "received_at": received, "tmin": min(temps), "tmax": max(temps), "rain": rain, "source": "station"}
+        )
     weather.store_days(session, FARM, station, days)
     rows = [
-        {"utc_hour": one.at, "received_at": one.at + dt.timedelta(hours=1), "temp": one.temp, "rh": one.rh, "wind": one.wind, "rain": one.rain, "source": "station"}
+        {
+            "utc_hour": one.at,
+            "received_at": one.at + dt.timedelta(hours=1),
+            "temp": one.temp,
+            "rh": one.rh,
+            "wind": one.wind,
+            "rain": one.rain,
+            "source": "station",
+        }
         for one in sky.hours(FIRST_HOUR, NOW, **site)
     ]
     weather.store_hours(session, FARM, station, rows)
     issued = NOW.replace(minute=0)
     ahead = [
-        {"issued_at": issued, "valid_at": one.at, "temp": one.temp, "rh": one.rh, "wind": one.wind, "rain": one.rain} for one in sky.forecast(NOW, **site)
+        {"issued_at": issued, "valid_at": one.at, "temp": one.temp, "rh": one.rh, "wind": one.wind, "rain": one.rain}
+        for one in sky.forecast(NOW, **site)
     ]
     weather.store_forecast(session, FARM, station, ahead)
 
@@ -149,7 +165,14 @@ def load_places(hand: Hand, station_url: str) -> None:
     progress(1)
     at = day(2024, 1, 2)
     for name, site in SITES.items():
-        payload = {"name": name, "latitude": LATITUDE, "longitude": LONGITUDE, "elevation": 460, "offset_minutes": OFFSET, "url": station_url}
+        payload = {
+            "name": name,
+            "latitude": LATITUDE,
+            "longitude": LONGITUDE,
+            "elevation": 460,
+            "offset_minutes": OFFSET,
+            "url": station_url,
+        }
         hand.send("owner", "station.save", at, payload, made(name))
         load_weather(hand.session, name, site)
         hand.session.execute(text("UPDATE station SET heard_at = :now WHERE id = :id"), {"now": NOW, "id": made(name)})
@@ -173,7 +196,9 @@ def load_past(hand: Hand) -> None:
     progress(3)
     for year, catch, eggs in ((2024, 14, 30), (2025, 11, 27)):
         hand.biofix("Orchard A", day(year, 5, catch + 4), "codling-moth", dt.date(year, 5, catch), "Two males on two checks running")
-        hand.biofix("Long Field", day(year, 5, eggs), "colorado-potato-beetle", dt.date(year, 5, eggs), "First egg clusters on the edge rows")
+        hand.biofix(
+            "Long Field", day(year, 5, eggs), "colorado-potato-beetle", dt.date(year, 5, eggs), "First egg clusters on the edge rows"
+        )
         at = day(year, 6, 20)
         stop = hand.stop("Orchard A", at, "row 4, trap 1")
         look = hand.look(stop, at, "males-in-its-lure-trap stings-and-dimples", "fruit-exit-hole-at-the-end")
@@ -193,7 +218,9 @@ def load_past(hand: Hand) -> None:
         hand.sample(stop, at, "two-spotted-spider-mite", "4 3 6 2 5 3 4 2 4 5", "1 1 2 0 1 1 1 0 1 1")
         at = day(year, 6, 3)
         stop = hand.stop("Mill Piece", at, "north edge")
-        look = hand.look(stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep")
+        look = hand.look(
+            stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep"
+        )
         sample = hand.sample(stop, at, "cabbage-maggot", "1 0 0 0 1 0 0 0 0 0 0 0 1 0 0 0 0 0 0 0", measure="proportion")
         hand.call("scout", at, look, "cabbage-maggot", sample)
         hand.answer_all()
@@ -208,7 +235,9 @@ def load_present(hand: Hand) -> None:
 
     at = day(2026, 6, 16)
     stop = hand.stop("Mill Piece", at, "north edge, row 2")
-    look = hand.look(stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep soil-sodden")
+    look = hand.look(
+        stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep soil-sodden"
+    )
     sample = hand.sample(stop, at, "cabbage-maggot", "1 1 0 1 0 1 1 0 0 1 1 0 1 0 1 1 0 0 1 0", measure="proportion")
     hand.call("scout", at, look, "cabbage-maggot", sample)
 
@@ -245,7 +274,9 @@ def load_present(hand: Hand) -> None:
     at = day(2026, 6, 10)
     stop = hand.stop("Long Field", at, "edge by last year's field")
     look = hand.look(stop, at, "egg-cluster-yellow-upright ten-striped-beetles chewed-holes", "stubs")
-    sample = hand.sample(stop, at, "colorado-potato-beetle", "0 1 0 0 2 0 0 1 0 0 0 1 0 0 0 0 1 0 0 0", "0 1 0 0 0 0 0 0 0 1 0 0 0 0 0 0 0 0 0 0")
+    sample = hand.sample(
+        stop, at, "colorado-potato-beetle", "0 1 0 0 2 0 0 1 0 0 0 1 0 0 0 0 1 0 0 0", "0 1 0 0 0 0 0 0 0 1 0 0 0 0 0 0 0 0 0 0"
+    )
     hand.call("scout", at, look, "colorado-potato-beetle", sample)
 
     hand.stop("Hop yard", day(2026, 6, 9), "bines 1 to 10")

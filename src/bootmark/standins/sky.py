@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 FIRST = dt.date(2023, 12, 1)
 DAYS = 365 * 5
 SEED = 462
+AHEAD_DAYS = 7
 # The demo's June: hot and dry for nine days before the eighteenth, a shower two days after it.
 HOT_SPELL = (dt.date(2026, 6, 9), dt.date(2026, 6, 19))
 SHOWERS = {dt.date(2026, 6, 20): 6.0, dt.date(2026, 6, 21): 3.0, dt.date(2026, 6, 8): 4.0, dt.date(2026, 6, 25): 9.0}
@@ -25,7 +26,13 @@ class Hour:
     rain: float
 
     def told(self) -> dict[str, str | float]:
-        return {"at": self.at.isoformat(), "temp": round(self.temp, 1), "rh": round(self.rh), "wind": round(self.wind, 1), "rain": round(self.rain, 1)}
+        return {
+            "at": self.at.isoformat(),
+            "temp": round(self.temp, 1),
+            "rh": round(self.rh),
+            "wind": round(self.wind, 1),
+            "rain": round(self.rain, 1),
+        }
 
 
 @functools.cache
@@ -87,11 +94,11 @@ def hours(since: dt.datetime, until: dt.datetime, **site: float) -> list[Hour]:
     return [hour(first + dt.timedelta(hours=n), **site) for n in range(count)]
 
 
-def forecast(at: dt.datetime, ahead_hours: int = 24 * 7, **site: float) -> list[Hour]:
+def forecast(at: dt.datetime, **site: float) -> list[Hour]:
     """What a forecast issued at a moment says: the truth with an error that grows by the day."""
     issued = at.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
     told = []
-    for n in range(ahead_hours):
+    for n in range(24 * AHEAD_DAYS):
         true = hour(issued + dt.timedelta(hours=n), **site)
         days = n / 24
         error = 0.45 * days * _noise(issued.replace(hour=0) + dt.timedelta(days=int(days)), 7)

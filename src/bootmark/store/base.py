@@ -6,13 +6,13 @@ from typing import Any
 
 from sqlalchemy import (
     Boolean,
+    Column,
     DateTime,
     ForeignKey,
     ForeignKeyConstraint,
     Integer,
     MetaData,
     Table,
-    Column,
     UniqueConstraint,
     Uuid,
 )
@@ -41,13 +41,13 @@ class FarmRow:
     """A row of one farm; the farm is part of its key."""
 
     @declared_attr
-    def farm_id(cls) -> Mapped[uuid.UUID]:  # noqa: N805
+    def farm_id(cls) -> Mapped[uuid.UUID]:
         return mapped_column(ForeignKey("farm.id"), primary_key=True, sort_order=-20)
 
 
 class Identified(FarmRow):
     @declared_attr
-    def id(cls) -> Mapped[uuid.UUID]:  # noqa: N805
+    def id(cls) -> Mapped[uuid.UUID]:
         return mapped_column(primary_key=True, sort_order=-10)
 
 

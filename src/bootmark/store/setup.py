@@ -63,7 +63,10 @@ def sync_catalogue(connection: Connection) -> None:
     catalogue = default()
     for table, ids in (("agent", list(catalogue.agents)), ("sign", list(catalogue.signs))):
         connection.execute(
-            text(f"INSERT INTO {table} (id, retired) SELECT unnest(CAST(:ids AS text[])), false ON CONFLICT (id) DO UPDATE SET retired = false"),  # noqa: S608
+            text(
+                f"INSERT INTO {table} (id, retired) SELECT unnest(CAST(:ids AS text[])), false "
+                "ON CONFLICT (id) DO UPDATE SET retired = false"
+            ),
             {"ids": ids},
         )
         connection.execute(text(f"UPDATE {table} SET retired = true WHERE NOT id = ANY(CAST(:ids AS text[]))"), {"ids": ids})  # noqa: S608

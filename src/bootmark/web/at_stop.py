@@ -2,13 +2,13 @@
 
 import uuid
 
-from flask import abort, redirect, render_template, url_for
+from flask import abort, g, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
 from bootmark.services import rounds, stops
 from bootmark.services.stops import AtStop
 from bootmark.web import forms
-from bootmark.web.guard import db, g, member, now, the_farm
+from bootmark.web.guard import db, member, now, the_farm
 
 
 def find(stop: uuid.UUID) -> AtStop:

@@ -36,7 +36,9 @@ def init(app: Flask) -> None:
     @app.errorhandler(Refused)
     def refused(error: Refused) -> tuple[str, int]:
         forbidden = isinstance(error, Forbidden)
-        return _page(403 if forbidden else 400, "This is not for your role" if forbidden else "That can't be stored", " ".join(error.errors.values()))
+        return _page(
+            403 if forbidden else 400, "This is not for your role" if forbidden else "That can't be stored", " ".join(error.errors.values())
+        )
 
     @app.errorhandler(HTTPException)
     def known(error: HTTPException) -> tuple[str, int]:
@@ -47,4 +49,8 @@ def init(app: Flask) -> None:
     @app.errorhandler(Exception)
     def unknown(error: Exception) -> tuple[str, int]:
         log.exception("request %s %s failed", g.get("request_id"), request.path, exc_info=error)
-        return _page(500, "Bootmark failed at this", f"Nothing was stored. Try again; if it fails again, tell the owner this number: {g.get('request_id', '')}.")
+        return _page(
+            500,
+            "Bootmark failed at this",
+            f"Nothing was stored. Try again; if it fails again, tell the owner this number: {g.get('request_id', '')}.",
+        )

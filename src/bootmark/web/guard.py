@@ -41,7 +41,7 @@ POLICY = "; ".join(
 )
 
 
-class User(UserMixin):
+class User(UserMixin):  # type: ignore[misc]
     """The signed-in account, as the login library wants it."""
 
     def __init__(self, person: people.Person) -> None:

@@ -21,7 +21,6 @@ LUGS = (
     ("", "", False),
     ("farm", "Farm", False),
 )
-PHONE_LUGS = ("look", "count", "call", "do", "book")
 
 
 def day(value: dt.date | None, *, year: bool = False) -> str:
@@ -39,7 +38,7 @@ def clock(value: dt.datetime) -> str:
 
 
 def local(value: dt.datetime) -> dt.datetime:
-    return value.astimezone(dt.timezone.utc if "farm" not in g else _zone())
+    return value.astimezone(dt.UTC if "farm" not in g else _zone())
 
 
 def _zone() -> dt.tzinfo:
@@ -79,24 +78,16 @@ def lugs() -> list[dict[str, Any]]:
     stop = g.get("stop")
     worn = g.get("worn", ())
     screen = (request.blueprint or "").replace("station", "farm")
-    found = []
-    for name, title, _ in LUGS:
+    found: list[dict[str, Any]] = []
+    for name, title, phone in LUGS:
         if not name:
             found.append({"gap": True})
             continue
         at_stop = name in ("look", "count", "call")
         view = "newest" if at_stop and not stop else "page"
-        place: dict[str, Any] = {"stop": stop.id} if stop and at_stop else {}
-        found.append(
-            {
-                "name": name,
-                "title": title,
-                "href": url_for(f"{name}.{view}", farm=g.farm.id, **place),
-                "lit": screen == name,
-                "worn": name in worn,
-                "phone": name in PHONE_LUGS or (name == "round" and screen == "round"),
-            }
-        )
+        place = {"stop": stop.id} if stop and at_stop else {}
+        told: dict[str, Any] = {"name": name, "title": title, "phone": phone, "lit": screen == name, "worn": name in worn}
+        found.append(told | {"href": url_for(f"{name}.{view}", farm=g.farm.id, **place)})
     return found
 
 
@@ -110,7 +101,17 @@ def svg(text: str) -> Markup:
 
 
 def init(app: Flask) -> None:
-    app.jinja_env.filters.update(day=day, short_day=short_day, clock=clock, local=local, percent=percent, number=number, agent=agent_name, agent_inside=agent_inside, svg=svg)
+    app.jinja_env.filters.update(
+        day=day,
+        short_day=short_day,
+        clock=clock,
+        local=local,
+        percent=percent,
+        number=number,
+        agent=agent_name,
+        agent_inside=agent_inside,
+        svg=svg,
+    )
     app.jinja_env.globals.update(lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 

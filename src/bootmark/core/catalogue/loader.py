@@ -8,7 +8,21 @@ from pathlib import Path
 from typing import Any
 
 from bootmark.core.catalogue import model
-from bootmark.core.catalogue.model import Agent, Catalogue, Control, Crop, Enemy, Event, Heat, Look, LookAlike, NominalThreshold, Sampling, Shows, Sign
+from bootmark.core.catalogue.model import (
+    Agent,
+    Catalogue,
+    Control,
+    Crop,
+    Enemy,
+    Event,
+    Heat,
+    Look,
+    LookAlike,
+    NominalThreshold,
+    Sampling,
+    Shows,
+    Sign,
+)
 
 HERE = Path(__file__).parent
 WORK_OF_KIND = {"conventional": "spray", "soft": "spray", "living": "release"}
@@ -203,7 +217,7 @@ def _agent(path: Path, signs: Mapping[str, Sign], looks: Mapping[str, Look], cro
         where=life.get("where", dict),
         winters=life.text("winters"),
         generations=life.text("generations"),
-        months=frozenset(months.words("north")),
+        months=frozenset(int(month) for month in months.words("north")),
         favoured={row.text("weather"): row.number("times") for row in top.tables("favoured", [])},
         heat=_heat(top.sub("heat")) if "heat" in raw else None,
         growth=top.text("growth"),

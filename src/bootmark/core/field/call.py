@@ -10,7 +10,9 @@ LEAVE_LOOK_DAYS = 7
 SOON_DAYS = 7
 
 
-def economic_injury_level(control_cost: float, market_value: float, injury_per_pest: float, damage_per_injury: float, efficacy: float) -> float:
+def economic_injury_level(
+    control_cost: float, market_value: float, injury_per_pest: float, damage_per_injury: float, efficacy: float
+) -> float:
     """Pests per unit at which the loss avoided pays for the control: EIL = C / (V I D K).
 
     control_cost: money per area; market_value: money per unit of yield; injury_per_pest;
@@ -44,7 +46,9 @@ def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> t
         if not own and present and control.stages and not present & set(control.stages):
             return Choice(control.id, False, f"It kills the {' and '.join(control.stages)}; few are in that stage today.")
         if crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
-            return Choice(control.id, False, f"Harvest in {crop.days_to_harvest} days, and it must be kept {control.harvest_days} days before.")
+            return Choice(
+                control.id, False, f"Harvest in {crop.days_to_harvest} days, and it must be kept {control.harvest_days} days before."
+            )
         if crop.in_flower and "bees" in control.harms:
             return Choice(control.id, False, "The crop is in flower, and it kills bees.")
         return Choice(control.id, True, control.timing)
@@ -205,7 +209,9 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
         case.against.append(blocked)
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= 14
         if near:
-            return case.decide("harvest first", "Harvest first: no control fits before it.", crop.days_to_harvest, "what is left after harvest")
+            return case.decide(
+                "harvest first", "Harvest first: no control fits before it.", crop.days_to_harvest, "what is left after harvest"
+            )
         return case.decide("refer", "Nothing on this farm's list fits: ask a licensed adviser.", 2, "the adviser's answer")
     first = agent.control(offered[0].control)
     case.change.append("More helpers, a near harvest, or a lower count.")

@@ -30,7 +30,8 @@ def _prior(agent: Agent, case: Case) -> tuple[float, tuple[Reason, ...], tuple[R
     """The chance of an agent before any sign, with the reasons that moved it."""
     usual = agent.hosts.get(case.crop, agent.hosts.get("*", "rarely"))
     odds = HOW_USUAL[usual] / (1 - HOW_USUAL[usual])
-    speaks_for, against = [], []
+    speaks_for: list[Reason] = []
+    against: list[Reason] = []
     if case.month not in agent.months_in(case.hemisphere):
         odds *= OUT_OF_SEASON
         against.append(Reason("Out of its season."))
@@ -38,7 +39,11 @@ def _prior(agent: Agent, case: Case) -> tuple[float, tuple[Reason, ...], tuple[R
         days = case.weather.get(hint, 0)
         if days >= HINT_DAYS:
             odds *= times
-            words = f"{days} days of {HINTS.get(hint, hint)}" if hint == "week-of-rain" else f"{HINTS.get(hint, hint).capitalize()} for {days} days"
+            words = (
+                f"{days} days of {HINTS.get(hint, hint)}"
+                if hint == "week-of-rain"
+                else f"{HINTS.get(hint, hint).capitalize()} for {days} days"
+            )
             (speaks_for if times > 1 else against).append(Reason(f"{words}, so it counts for {'more' if times > 1 else 'less'}."))
     past = case.history.get(agent.id, 0)
     if past:
@@ -83,7 +88,9 @@ class Network:
     def solve(self) -> list[Cause]:
         weights = [self.weight(causes) for causes in self.sets]
         total = math.fsum(weights)
-        return sorted((Cause(causes, weight / total) for causes, weight in zip(self.sets, weights, strict=True)), key=lambda one: -one.probability)
+        return sorted(
+            (Cause(causes, weight / total) for causes, weight in zip(self.sets, weights, strict=True)), key=lambda one: -one.probability
+        )
 
 
 def _resolve(case: Case | Mapping[str, Any], catalogue: Catalogue | None) -> tuple[Case, Catalogue]:
@@ -223,14 +230,17 @@ def verdict(case: Case | Mapping[str, Any], ranking: Ranking, *, catalogue: Cata
     if not any(state == SEEN for state in told.signs.values()):
         return _verdict("needs a look", (), 0.0, told, known, ranking, looks, "Tap what you see, or say that the plant is sound.")
     named = [one for one in ranking.suspects if one.confirmed and one.probability >= NAMED_AT and known.agent(one.agent).is_pest]
-    helpers = [one for one in ranking.suspects if known.agent(one.agent).kind in HELPING_KINDS and one.confirmed and one.probability >= NAMED_AT]
+    helpers = [
+        one for one in ranking.suspects if known.agent(one.agent).kind in HELPING_KINDS and one.confirmed and one.probability >= NAMED_AT
+    ]
     if named:
         agents = tuple(one.agent for one in named)
         told_to = [known.agent(agent) for agent in agents if known.agent(agent).notifiable]
         plan = known.agent(agents[0]).sampling
         advice = f"Count next, {plan.unit} by {plan.unit}." if plan else "Count next."
         if told_to:
-            advice += f" Where it is listed ({', '.join(told_to[0].notifiable)}) report it to the plant health authority first and do not move it."
+            places = ", ".join(told_to[0].notifiable)
+            advice += f" Where it is listed ({places}) report it to the plant health authority first and do not move it."
         return _verdict("named", agents, named[0].probability, told, known, ranking, looks, advice)
     top = ranking.suspects[0] if ranking.suspects else None
     if helpers and not any(one.probability > 0.3 and known.agent(one.agent).is_pest for one in ranking.suspects):
@@ -247,7 +257,9 @@ def verdict(case: Case | Mapping[str, Any], ranking: Ranking, *, catalogue: Cata
         return _verdict("needs a look", (top.agent,), top.probability, told, known, ranking, looks, look.do)
     agents = (top.agent,) if top else ()
     chance = top.probability if top else 0.0
-    return _verdict("cannot tell", agents, chance, told, known, ranking, looks, "Bag a sample in paper, note the place, and ask a licensed adviser.")
+    return _verdict(
+        "cannot tell", agents, chance, told, known, ranking, looks, "Bag a sample in paper, note the place, and ask a licensed adviser."
+    )
 
 
 def _verdict(

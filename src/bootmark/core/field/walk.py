@@ -1,6 +1,7 @@
 """Where to walk today, why there, in which order, and what to carry."""
 
 import datetime as dt
+import itertools
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
@@ -102,10 +103,18 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
         found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent}.", 50, "case"))
     for opening in block.openings:
         if opening.first <= today <= opening.last:
-            found.append(Why(f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} is open until {opening.last:%-d %B}.", 30, "window"))
+            found.append(
+                Why(
+                    f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} is open until {opening.last:%-d %B}.",
+                    30,
+                    "window",
+                )
+            )
         elif 0 < (opening.first - today).days <= SOON_DAYS:
             ahead = (opening.first - today).days
-            found.append(Why(f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} opens in {ahead} days.", 20, "window"))
+            found.append(
+                Why(f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} opens in {ahead} days.", 20, "window")
+            )
     hot = block.spells.get("hot-and-dry", 0)
     rain = block.spells.get("week-of-rain", 0)
     rhythm = FAST_RHYTHM_DAYS if hot >= FAST_SPELL_DAYS else CALM_RHYTHM_DAYS
@@ -144,7 +153,7 @@ def _restful(block: BlockState, today: dt.date) -> str:
 
 def _length(order: Sequence[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> float:
     points = [gate, *(where[one] for one in order)]
-    return sum(math.dist(one, two) for one, two in zip(points, points[1:], strict=False))
+    return sum(math.dist(one, two) for one, two in itertools.pairwise(points))
 
 
 def _uncross(order: list[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> list[str]:

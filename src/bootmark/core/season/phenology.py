@@ -86,7 +86,9 @@ class Season:
 
 def _aligned(past: Weather, dates: Sequence[dt.date]) -> tuple[Array, Array]:
     """A past year's extremes on this year's days of the year; the last day stands for 29 February."""
-    by_day = {(day.month, day.day): (low, high) for day, low, high in zip(past.dates, np.asarray(past.tmin), np.asarray(past.tmax), strict=True)}
+    by_day = {
+        (day.month, day.day): (low, high) for day, low, high in zip(past.dates, np.asarray(past.tmin), np.asarray(past.tmax), strict=True)
+    }
     rows = []
     for day in dates:
         found = by_day.get((day.month, day.day)) or by_day.get((2, 28) if (day.month, day.day) == (2, 29) else (0, 0))
@@ -108,7 +110,7 @@ def _draws(heat_of_years: Array, start: int, draws: int, seed: int) -> Array:
     year = np.repeat(rng.integers(0, years, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
     shift = np.repeat(rng.integers(-JITTER_DAYS, JITTER_DAYS + 1, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
     place = np.clip(np.arange(start, days)[None, :] + shift, 0, days - 1)
-    return heat_of_years[year, place]
+    return np.asarray(heat_of_years[year, place])
 
 
 def _passed(heat: Array, model: Heat) -> Array:
@@ -134,7 +136,7 @@ def _by_stage(phases: Array, model: Heat) -> dict[str, Array]:
 def _first_day(cumulative: Array, at: float) -> NDArray[np.int64]:
     """Index of the first day at or above a sum, per row; the number of days where there is none."""
     reached = cumulative >= at
-    return np.where(reached.any(axis=-1), reached.argmax(axis=-1), cumulative.shape[-1])
+    return np.asarray(np.where(reached.any(axis=-1), reached.argmax(axis=-1), cumulative.shape[-1]))
 
 
 def _date(dates: Sequence[dt.date], index: float) -> dt.date | None:
@@ -219,13 +221,15 @@ def _sources(weather: Weather, start: int, known: int, now: Array, mean_daily: A
     """Share of the year's heat that was measured, filled, forecast, and drawn from past years."""
     total = float(mean_daily.sum()) or 1.0
     kinds = weather.kind or tuple("measured" if day <= as_of else "forecast" for day in weather.dates)
-    shares = {kind: 0.0 for kind in ("measured", "filled", "forecast")}
+    shares = dict.fromkeys(("measured", "filled", "forecast"), 0.0)
     for kind, heat in zip(kinds[start : start + known], now, strict=True):
         shares[kind] += float(heat) / total
     return shares | {"past years": max(0.0, 1 - sum(shares.values()))}
 
 
-def window(season: Season, control: Control, model: Heat, *, share: float = WINDOW_SHARE, after: dt.date | None = None) -> tuple[dt.date, dt.date] | None:
+def window(
+    season: Season, control: Control, model: Heat, *, share: float = WINDOW_SHARE, after: dt.date | None = None
+) -> tuple[dt.date, dt.date] | None:
     """First and last day on which a control can do its work.
 
     A control bound to an event (the hatching of larvae that bore in within hours) has the days

@@ -43,7 +43,9 @@ def hatch_days(agent: Agent, temps: Sequence[tuple[float, float]] | ArrayLike, s
     return int(reached.argmax()) + 1 if reached.any() else None
 
 
-def build(agent: Agent, control: Control, start: dt.date, temps: Sequence[tuple[float, float]] | ArrayLike, until: dt.date | None = None) -> list[Step]:
+def build(
+    agent: Agent, control: Control, start: dt.date, temps: Sequence[tuple[float, float]] | ArrayLike, until: dt.date | None = None
+) -> list[Step]:
     """Treatments and return looks of one control from its first day on.
 
     temps: daily extremes from start on, degrees C. A control that spares eggs is repeated when

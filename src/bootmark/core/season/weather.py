@@ -57,7 +57,7 @@ def hourly_from_daily(
     sets = (rises + lengths)[:, None]
 
     def by_day(hour: Array) -> Array:
-        return (high - low)[:, None] * np.sin(np.pi * hour / (lengths[:, None] + 4)) + low[:, None]
+        return np.asarray((high - low)[:, None] * np.sin(np.pi * hour / (lengths[:, None] + 4)) + low[:, None])
 
     at_sunset = by_day(lengths[:, None])
     day = by_day(clock - rises[:, None])

@@ -5,13 +5,13 @@ import datetime as dt
 import io
 import uuid
 
-from flask import Blueprint, Response, abort, render_template, request
+from flask import Blueprint, Response, abort, g, render_template, request
 
 from bootmark.services import calls, people, records, timing
 from bootmark.services.farm_time import zone
 from bootmark.store.models import Block, DecisionRow
 from bootmark.web.book.svg import before_after_svg
-from bootmark.web.guard import db, g, now, on_farm, the_farm
+from bootmark.web.guard import db, now, on_farm, the_farm
 
 blueprint = Blueprint("book", __name__, template_folder=".")
 PAGE = 40
@@ -48,7 +48,11 @@ def page() -> str:
 def _pairs() -> list[tuple[Block, str]]:
     """Blocks and agents that were treated or called this year, for before and after."""
     start = now().replace(month=1, day=1, hour=0)
-    rows = db().query(DecisionRow).filter(DecisionRow.farm_id == the_farm().id, DecisionRow.seen_at >= start, DecisionRow.sample_id.is_not(None))
+    rows = (
+        db()
+        .query(DecisionRow)
+        .filter(DecisionRow.farm_id == the_farm().id, DecisionRow.seen_at >= start, DecisionRow.sample_id.is_not(None))
+    )
     return [
         (db().get_one(Block, (the_farm().id, block)), agent)
         for block, agent in sorted({(row.block_id, row.agent) for row in rows}, key=lambda pair: pair[1])
@@ -68,12 +72,26 @@ def compare(block: uuid.UUID, agent: str) -> str:
     measure = counts[-1].sample.measure if counts else ""
     same = [each for each in counts if each.sample.measure == measure]
     threshold = next((each for each in one.thresholds if each.measure == measure and each.crop in (found.crop, "*")), None)
-    drawing = before_after_svg(same, [a.finished_at for a, _ in done], zone(the_farm()), threshold.value if threshold else None, f"Counts of {one.name}") if same else ""
+    drawing = (
+        before_after_svg(
+            same, [a.finished_at for a, _ in done], zone(the_farm()), threshold.value if threshold else None, f"Counts of {one.name}"
+        )
+        if same
+        else ""
+    )
     change = None
     if len(same) >= 2 and same[0].interval.estimate > 0:
         change = 1 - same[-1].interval.estimate / same[0].interval.estimate
     return render_template(
-        "compare.html", block=found, agent=one, counts=same, done=done, svg=drawing, change=change, threshold=threshold, zone=zone(the_farm())
+        "compare.html",
+        block=found,
+        agent=one,
+        counts=same,
+        done=done,
+        svg=drawing,
+        change=change,
+        threshold=threshold,
+        zone=zone(the_farm()),
     )
 
 

@@ -24,10 +24,14 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
 
     parts = [svg.line([(LEFT, 20), (LEFT, BASE), (WIDTH - 10, BASE)], svg.INK, 1.2)]
     share = counts[0].sample.measure == "proportion"
-    parts.append(f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="#5a5d57">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="#5a5d57">0</text>')
+    parts.append(
+        f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="#5a5d57">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="#5a5d57">0</text>'
+    )
     if threshold:
         parts.append(svg.line([(LEFT, y(threshold)), (WIDTH - 10, y(threshold))], svg.OCHRE, 1.8, stroke_dasharray="7 5"))
-        parts.append(f'<text x="{WIDTH - 12:.0f}" y="{y(threshold) - 5:.0f}" font-size="14" text-anchor="end" fill="{svg.OCHRE}">starts to matter</text>')
+        parts.append(
+            f'<text x="{WIDTH - 12:.0f}" y="{y(threshold) - 5:.0f}" font-size="14" text-anchor="end" fill="{svg.OCHRE}">starts to matter</text>'
+        )
     for at in done:
         parts.append(svg.line([(x(at), 30), (x(at), BASE)], svg.MOSS, 2))
         parts.append(svg.path(f"M{x(at) - 7:.1f} 20H{x(at) + 7:.1f}L{x(at):.1f} 32Z", svg.MOSS))
@@ -36,5 +40,7 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
     for one, high in zip(counts, highs, strict=True):
         parts.append(svg.line([(x(one.at), y(one.interval.low)), (x(one.at), y(high))], svg.BOOT, 4, opacity="0.4"))
         parts.append(svg.circle(x(one.at), y(one.interval.estimate), 5, svg.BOOT))
-        parts.append(f'<text x="{x(one.at):.0f}" y="{BASE + 20:.0f}" font-size="14" text-anchor="middle">{one.at.astimezone(zone):%-d %b}</text>')
+        parts.append(
+            f'<text x="{x(one.at):.0f}" y="{BASE + 20:.0f}" font-size="14" text-anchor="middle">{one.at.astimezone(zone):%-d %b}</text>'
+        )
     return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

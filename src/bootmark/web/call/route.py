@@ -2,14 +2,14 @@
 
 import uuid
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from bootmark.core.types import ACTING
 from bootmark.services import calls, field, stops
 from bootmark.services.commands import Refused
 from bootmark.web import at_stop, forms
-from bootmark.web.guard import db, g, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("call", __name__, template_folder=".")
 

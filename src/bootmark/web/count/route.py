@@ -3,7 +3,7 @@
 import uuid
 from typing import Any
 
-from flask import Blueprint, Response, jsonify, render_template, request, url_for
+from flask import Blueprint, Response, g, jsonify, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue.model import Agent
@@ -12,7 +12,7 @@ from bootmark.core.types import Sample
 from bootmark.services import field, stops
 from bootmark.services.commands import as_json
 from bootmark.web import at_stop
-from bootmark.web.guard import g, member, now, on_farm, the_farm
+from bootmark.web.guard import member, now, on_farm, the_farm
 
 blueprint = Blueprint("count", __name__, template_folder=".")
 
@@ -85,5 +85,10 @@ def read() -> Response | tuple[Response, int]:
     ratio = enemy_ratio(sample)
     high = found.high if found.high < 1e9 else None
     return jsonify(
-        seq=told.get("seq", 0), estimate=found.estimate, low=found.low, high=high, method=found.method, ratio=ratio if ratio is None or ratio < 1e9 else -1
+        seq=told.get("seq", 0),
+        estimate=found.estimate,
+        low=found.low,
+        high=high,
+        method=found.method,
+        ratio=ratio if ratio is None or ratio < 1e9 else -1,
     )

@@ -4,7 +4,7 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from bootmark.services import calls, rounds, timing, weather
@@ -14,7 +14,7 @@ from bootmark.services.stops import child
 from bootmark.store.models import Block, TreatmentRow
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg
-from bootmark.web.guard import db, g, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("do", __name__, template_folder=".")
 UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
@@ -27,7 +27,9 @@ def page() -> str:
     planned = timing.planned(db(), the_farm(), g.known, now())
     due = [one for one in planned if not one.late and (one.treatment.on - now().date()).days <= 0]
     later = [one for one in planned if not one.late and one not in due]
-    return render_template("do.html", due=due, later=later, late=[one for one in planned if one.late], local=zone(the_farm()), may=member().role in SIGNERS)
+    return render_template(
+        "do.html", due=due, later=later, late=[one for one in planned if one.late], local=zone(the_farm()), may=member().role in SIGNERS
+    )
 
 
 def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:

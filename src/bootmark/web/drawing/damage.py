@@ -74,7 +74,9 @@ def webbing(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
         t, s = rng.uniform(0.1, 0.85), rng.uniform(-0.7, 0.7)
         one, two = leaf.at(t, s), leaf.at(min(0.97, t + rng.uniform(0.03, 0.16)), max(-1.05, min(1.05, s + rng.uniform(-0.6, 0.6))))
         sag = ((one[0] + two[0]) / 2, (one[1] + two[1]) / 2 + rng.uniform(1, 4))
-        parts.append(svg.path(f"M{one[0]:.1f} {one[1]:.1f}Q{sag[0]:.1f} {sag[1]:.1f} {two[0]:.1f} {two[1]:.1f}", stroke=svg.WHITE, width=0.55))
+        parts.append(
+            svg.path(f"M{one[0]:.1f} {one[1]:.1f}Q{sag[0]:.1f} {sag[1]:.1f} {two[0]:.1f} {two[1]:.1f}", stroke=svg.WHITE, width=0.55)
+        )
     for _ in range(9):
         x, y = leaf.anywhere(rng, 0.6)
         parts.append(svg.ellipse(x, y, 1.2, 0.9, "#b8502a", turn=rng.uniform(0, 180)))
@@ -86,7 +88,10 @@ def honeydew(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
     for _ in range(int(24 * severity)):
         x, y = leaf.anywhere(rng, 0.8)
         r = rng.uniform(1.2, 3.2)
-        parts += [svg.ellipse(x, y, r, r * 0.85, "#d8dca4", stroke="#f3f2cf", width=0.6), svg.circle(x - r / 3, y - r / 3, r / 3.2, svg.WHITE)]
+        parts += [
+            svg.ellipse(x, y, r, r * 0.85, "#d8dca4", stroke="#f3f2cf", width=0.6),
+            svg.circle(x - r / 3, y - r / 3, r / 3.2, svg.WHITE),
+        ]
     return "".join(parts)
 
 
@@ -102,7 +107,11 @@ def sooty(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
 def scorch(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
     inner = leaf.outline.buffer(-4 - 8 * severity)
     band, halo = leaf.outline.difference(inner), leaf.outline.difference(inner.buffer(-2))
-    return leaf.draw() + svg.path(svg.shape_d(halo), "#b5a24c", fill_rule="evenodd") + svg.path(svg.shape_d(band), "#a87c3f", fill_rule="evenodd")
+    return (
+        leaf.draw()
+        + svg.path(svg.shape_d(halo), "#b5a24c", fill_rule="evenodd")
+        + svg.path(svg.shape_d(band), "#a87c3f", fill_rule="evenodd")
+    )
 
 
 def spots(leaf: Leaf, rng: random.Random, count: int = 36) -> str:

@@ -31,7 +31,7 @@ class Form:
         """Half-width at a place along the midrib, as a share of length."""
         power = math.log(0.5) / math.log(self.belly)
         arch = math.sin(math.pi * t**power)
-        body = self.width * max(0.0, arch) ** (0.85 if t**power < 0.5 else 1.15)
+        body: float = self.width * max(0.0, arch) ** (0.85 if t**power < 0.5 else 1.15)
         if self.lobes:
             body *= 1 - self.lobes * (0.5 + 0.5 * math.cos(2 * math.pi * 2.5 * t))
         tooth = (t * self.teeth) % 1.0
@@ -100,7 +100,9 @@ class Leaf:
 
     def stalk(self) -> str:
         x, y = self.base
-        return svg.path(f"M{x:.1f} {y:.1f}C{x - 1:.1f} {y + 9:.1f} {x - 5:.1f} {y + 14:.1f} {x - 2:.1f} {y + 22:.1f}", stroke=svg.STEM, width=2.6)
+        return svg.path(
+            f"M{x:.1f} {y:.1f}C{x - 1:.1f} {y + 9:.1f} {x - 5:.1f} {y + 14:.1f} {x - 2:.1f} {y + 22:.1f}", stroke=svg.STEM, width=2.6
+        )
 
     def draw(self, light: str = "", dark: str = "", vein: str = "") -> str:
         """The leaf with its holes; damage that lies on it is added by the caller."""
@@ -114,14 +116,14 @@ class Leaf:
         for n, rib in enumerate(ribs):
             for piece in getattr(kept := rib.intersection(whole), "geoms", [kept]):
                 if isinstance(piece, LineString) and len(piece.coords) > 1:
-                    parts.append(svg.line(list(piece.coords), vein, 1.6 if n == 0 else 0.8))
+                    parts.append(svg.line([(x, y) for x, y in piece.coords], vein, 1.6 if n == 0 else 0.8))
         rims = self.outline.intersection(self.cut)
         if not rims.is_empty:
             # Chewed edges dry brown; the leaf's own margin does not.
             rim = self.cut.boundary.intersection(self.outline.buffer(-0.2))
             for piece in getattr(rim, "geoms", [rim]):
                 if isinstance(piece, LineString):
-                    parts.append(svg.line(list(piece.coords), svg.DRY, 1.1))
+                    parts.append(svg.line([(x, y) for x, y in piece.coords], svg.DRY, 1.1))
         return "".join(parts)
 
     def keep(self, x: float, y: float, margin: float = 0.0) -> bool:

@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from html import escape
 
+import shapely
 from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
@@ -17,7 +18,7 @@ GATE = (30.0, 180.0)
 def _rows(shape: Polygon, place: str) -> str:
     """Rows along a block's longer side; trees as dots, crops as lines."""
     box = shape.minimum_rotated_rectangle
-    corners = list(box.exterior.coords)[:3]
+    corners = [(x, y) for x, y, *_ in shapely.get_coordinates(box)[:3]]
     first, second = math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2])
     one, two = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
     turn = math.degrees(math.atan2(two[1] - one[1], two[0] - one[0]))
@@ -27,7 +28,9 @@ def _rows(shape: Polygon, place: str) -> str:
     inner = shape.buffer(-3)
     for n in range(int(width / gap)):
         y = middle.y - width / 2 + gap * (n + 0.5)
-        row = affinity.rotate(LineString([(middle.x - length / 2, y), (middle.x + length / 2, y)]), turn, (middle.x, middle.y)).intersection(inner)
+        row = affinity.rotate(
+            LineString([(middle.x - length / 2, y), (middle.x + length / 2, y)]), turn, (middle.x, middle.y)
+        ).intersection(inner)
         if row.is_empty or row.geom_type != "LineString":
             continue
         if place == "orchard":
@@ -36,7 +39,11 @@ def _rows(shape: Polygon, place: str) -> str:
                 parts.append(svg.circle(spot.x, spot.y, 3.6, "#8fa873"))
         else:
             dash = {"stroke_dasharray": "5 3"} if place == "field" else {}
-            parts.append(svg.line(list(row.coords), "#9caf7d" if place != "tunnel" else "#8fa873", 2.0 if place != "field" else 1.6, **dash))
+            parts.append(
+                svg.line(
+                    [(x, y) for x, y in row.coords], "#9caf7d" if place != "tunnel" else "#8fa873", 2.0 if place != "field" else 1.6, **dash
+                )
+            )
     return "".join(parts)
 
 
@@ -65,8 +72,18 @@ def plan_svg(
     if stops:
         line = [GATE, *(middles[one] for one in stops)]
         parts.append(svg.line(line, svg.BOOT, 2.4, stroke_dasharray="7 5"))
-        parts.append(svg.circle(*GATE, 6, svg.PAGE, svg.BOOT, 2.4) + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{svg.INK}">gate</text>')
+        parts.append(
+            svg.circle(*GATE, 6, svg.PAGE, svg.BOOT, 2.4)
+            + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{svg.INK}">gate</text>'
+        )
         for n, one in enumerate(stops, 1):
             x, y = middles[one]
-            parts.append(svg.circle(x, y, 13, svg.BOOT) + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{svg.PAGE}">{n}</text>')
-    return svg.document("".join(parts), "Plan of the farm with today's walk" if stops else "Plan of the farm", f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}")
+            parts.append(
+                svg.circle(x, y, 13, svg.BOOT)
+                + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{svg.PAGE}">{n}</text>'
+            )
+    return svg.document(
+        "".join(parts),
+        "Plan of the farm with today's walk" if stops else "Plan of the farm",
+        f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
+    )

@@ -31,21 +31,34 @@ def _parts() -> dict[str, str]:
     """What is drawn for each part, back to front."""
     stem = svg.path("M117 372C119 300 115 180 117 52", stroke=svg.STEM, width=7)
     return {
-        "ground": svg.path("M0 372C40 364 90 378 130 371S210 366 240 372L240 500L0 500Z", svg.SOIL) + svg.path("M0 372C40 364 90 378 130 371S210 366 240 372", stroke=svg.BOOT, width=2),
-        "root": "".join(svg.path(d, stroke=svg.ROOT, width=3) for d in ("M117 372C112 396 96 410 84 440", "M117 372C118 404 116 430 112 462", "M117 372C126 400 142 416 158 444", "M104 404C92 410 84 412 70 414")),
+        "ground": svg.path("M0 372C40 364 90 378 130 371S210 366 240 372L240 500L0 500Z", svg.SOIL)
+        + svg.path("M0 372C40 364 90 378 130 371S210 366 240 372", stroke=svg.BOOT, width=2),
+        "root": "".join(
+            svg.path(d, stroke=svg.ROOT, width=3)
+            for d in (
+                "M117 372C112 396 96 410 84 440",
+                "M117 372C118 404 116 430 112 462",
+                "M117 372C126 400 142 416 158 444",
+                "M104 404C92 410 84 412 70 414",
+            )
+        ),
         "stem": stem,
         "base": svg.path("M113 352L121 352L124 374L110 374Z", svg.STEM) + svg.path("M111 371q6 5 12 0", stroke=svg.ROOT, width=2),
         "old leaf": _leaf((106, 262), (24, 218)) + _leaf((108, 318), (38, 290)),
         "underside": _leaf((126, 270), (212, 262), True),
         "young leaf": _leaf((109, 150), (52, 98)) + _leaf((124, 146), (178, 104)),
-        "fruit": svg.path("M121 176C136 172 156 166 166 172", stroke=svg.STEM, width=2.4) + f'<g transform="translate(150 168) scale(0.36)">{_fruit()}</g>',
+        "fruit": svg.path("M121 176C136 172 156 166 166 172", stroke=svg.STEM, width=2.4)
+        + f'<g transform="translate(150 168) scale(0.36)">{_fruit()}</g>',
         "flower": svg.path("M119 96C130 88 140 82 150 78", stroke=svg.STEM, width=2.2) + _flower(),
         "tip": _leaf((114, 66), (96, 26)) + _leaf((119, 66), (134, 24)) + _leaf((117, 62), (116, 10)),
     }
 
 
 def _fruit() -> str:
-    return svg.path("M60 22C70 22 72 38 76 52C82 70 96 78 96 100C96 120 80 130 60 130C40 130 24 120 24 100C24 78 38 70 44 52C48 38 50 22 60 22Z", "#b9b24f")
+    return svg.path(
+        "M60 22C70 22 72 38 76 52C82 70 96 78 96 100C96 120 80 130 60 130C40 130 24 120 24 100C24 78 38 70 44 52C48 38 50 22 60 22Z",
+        "#b9b24f",
+    )
 
 
 def _flower() -> str:
@@ -70,4 +83,6 @@ def label(part: str) -> str:
 @functools.cache
 def plant_svg() -> str:
     """The plant alone, for where nothing is to be pointed at."""
-    return svg.document("".join(body for _, body in plant_parts()), "A plant with tip, flower, fruit, leaves, stem and roots", "0 0 240 500")
+    return svg.document(
+        "".join(body for _, body in plant_parts()), "A plant with tip, flower, fruit, leaves, stem and roots", "0 0 240 500"
+    )

@@ -1,5 +1,6 @@
 """Small pieces of SVG, and the colours that all drawings share."""
 
+import itertools
 import math
 import random
 from collections.abc import Iterable, Sequence
@@ -44,7 +45,7 @@ def open_d(points: Iterable[Point]) -> str:
 def smooth_d(points: Sequence[Point]) -> str:
     """A curve through the middles of the lines between points."""
     d = f"M{points[0][0]:.1f} {points[0][1]:.1f}"
-    for one, two in zip(points[1:], points[2:], strict=False):
+    for one, two in itertools.pairwise(points):
         d += f"Q{one[0]:.1f} {one[1]:.1f} {(one[0] + two[0]) / 2:.1f} {(one[1] + two[1]) / 2:.1f}"
     return d + f"L{points[-1][0]:.1f} {points[-1][1]:.1f}"
 
@@ -61,7 +62,10 @@ def blob(rng: random.Random, x: float, y: float, r: float, rough: float = 0.3, c
     turn = rng.random() * math.tau
     return Polygon(
         [
-            (x + r * (1 + rough * rng.uniform(-1, 1)) * math.cos(turn + n * math.tau / count), y + r * (1 + rough * rng.uniform(-1, 1)) * math.sin(turn + n * math.tau / count))
+            (
+                x + r * (1 + rough * rng.uniform(-1, 1)) * math.cos(turn + n * math.tau / count),
+                y + r * (1 + rough * rng.uniform(-1, 1)) * math.sin(turn + n * math.tau / count),
+            )
             for n in range(count)
         ]
     )

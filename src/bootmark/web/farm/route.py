@@ -3,7 +3,7 @@
 import json
 import uuid
 
-from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, g, redirect, render_template, request, url_for
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
@@ -12,7 +12,7 @@ from bootmark.services.commands import Refused
 from bootmark.store.models import Block, Station
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg
-from bootmark.web.guard import db, g, member, on_farm, the_farm
+from bootmark.web.guard import db, member, on_farm, the_farm
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
 EMPTY_CORNER = [[0, 320], [60, 320], [60, 360], [0, 360]]

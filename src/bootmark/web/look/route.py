@@ -3,7 +3,7 @@
 import uuid
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, jsonify, redirect, render_template, request, url_for
+from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue.model import PARTS, Catalogue
@@ -13,7 +13,7 @@ from bootmark.services.commands import Refused
 from bootmark.store.models import Photo
 from bootmark.web import at_stop
 from bootmark.web.drawing.plant import label, plant_parts
-from bootmark.web.guard import db, g, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("look", __name__, template_folder=".")
 ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
@@ -68,8 +68,6 @@ def page(stop: uuid.UUID) -> str:
         photo_id=uuid.uuid4(),
         crop=g.known.crops[here.block.crop],
     )
-
-
 
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/rank")

@@ -1,12 +1,12 @@
 """Round: where to walk today, why there, in which order, and what to carry."""
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from bootmark.services import rounds
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg
-from bootmark.web.guard import db, g, now, on_farm, the_farm
+from bootmark.web.guard import db, now, on_farm, the_farm
 
 blueprint = Blueprint("round", __name__, template_folder=".")
 

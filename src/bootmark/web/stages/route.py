@@ -4,14 +4,14 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from flask import Blueprint, render_template, request
+from flask import Blueprint, g, render_template, request
 from sqlalchemy import select
 
 from bootmark.services import field, rounds, season, weather
 from bootmark.services.commands import Refused
 from bootmark.store.models import TreatmentRow
 from bootmark.web import forms
-from bootmark.web.guard import db, g, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.stages.svg import Axis, ribbon_svg, spoken
 
 blueprint = Blueprint("stages", __name__, template_folder=".")
@@ -24,7 +24,9 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
     fixes = season.biofixes(db(), farm, today)
     treated: dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]] = {}
     start = today.replace(month=1, day=1)
-    rows = db().scalars(select(TreatmentRow).where(TreatmentRow.farm_id == farm.id, TreatmentRow.state != "withdrawn", TreatmentRow.on >= start))
+    rows = db().scalars(
+        select(TreatmentRow).where(TreatmentRow.farm_id == farm.id, TreatmentRow.state != "withdrawn", TreatmentRow.on >= start)
+    )
     for row in rows:
         treated.setdefault((row.block_id, row.agent), []).append((row.on, row.state == "done"))
     axis = Axis(today - dt.timedelta(days=62), today + dt.timedelta(days=70))
@@ -35,10 +37,18 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
                 continue
             found = season.of_block(db(), farm, block, agent, today, fixes)
             if found is None:
-                why = "No weather station." if weather.station_of(db(), farm, block) is None else f"Set the biofix: {agent.heat.biofix_name.lower()}."
+                why = (
+                    "No weather station."
+                    if weather.station_of(db(), farm, block) is None
+                    else f"Set the biofix: {agent.heat.biofix_name.lower()}."
+                )
                 waiting.append({"block": block, "agent": agent, "why": why})
                 continue
-            spans = [(control, season.window_of(found.forecast, control, agent.heat, today)) for control in agent.controls if control.kind != "cultural"]
+            spans = [
+                (control, season.window_of(found.forecast, control, agent.heat, today))
+                for control in agent.controls
+                if control.kind != "cultural"
+            ]
             timed = sorted(
                 ((control, span) for control, span in spans if span and span[1] >= today),
                 key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]),
@@ -55,11 +65,23 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
                     "found": found,
                     "needs": needs,
                     "coming": coming,
-                    "pace": "as usual" if not early else f"{abs(early)} day{'s' if abs(early) != 1 else ''} {'early' if early > 0 else 'late'}" if early is not None else "",
+                    "pace": "as usual"
+                    if not early
+                    else f"{abs(early)} day{'s' if abs(early) != 1 else ''} {'early' if early > 0 else 'late'}"
+                    if early is not None
+                    else "",
                     "window": span,
                     "control": control,
                     "today": spoken(found.forecast.on(today)),
-                    "svg": ribbon_svg(found.forecast, axis, today, name, window=span, window_name=control.name if control else "", treatments=treated.get((block.id, agent.id), ())),
+                    "svg": ribbon_svg(
+                        found.forecast,
+                        axis,
+                        today,
+                        name,
+                        window=span,
+                        window_name=control.name if control else "",
+                        treatments=treated.get((block.id, agent.id), ()),
+                    ),
                 }
             )
     ribbons.sort(key=lambda one: (not one["needs"], one["window"][1] if one["window"] else dt.date.max))

@@ -36,7 +36,10 @@ class Axis:
         while day <= self.last:
             if day >= self.first:
                 x = self.x(day)
-                parts.append(svg.line([(x, height), (x, bottom)], svg.RULE, 1) + f'<text x="{x + 5:.0f}" y="{height - 6:.0f}" font-size="15" font-weight="700">{day:%B}</text>')
+                parts.append(
+                    svg.line([(x, height), (x, bottom)], svg.RULE, 1)
+                    + f'<text x="{x + 5:.0f}" y="{height - 6:.0f}" font-size="15" font-weight="700">{day:%B}</text>'
+                )
             day = (day.replace(day=28) + dt.timedelta(days=5)).replace(day=1)
         return "".join(parts)
 
@@ -46,7 +49,16 @@ def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: flo
     return [(axis.x(day), base - height * float(value)) for day, value in shown]
 
 
-def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, *, window: tuple[dt.date, dt.date] | None = None, window_name: str = "", treatments: Sequence[tuple[dt.date, bool]] = ()) -> str:
+def ribbon_svg(
+    season: Season,
+    axis: Axis,
+    today: dt.date,
+    title: str,
+    *,
+    window: tuple[dt.date, dt.date] | None = None,
+    window_name: str = "",
+    treatments: Sequence[tuple[dt.date, bool]] = (),
+) -> str:
     """One agent on one block. treatments: days with whether they are done."""
     stages = [stage for stage in STAGE_ORDER if stage in season.shares]
     bottom = TOP + LANE * len(stages) + 8
@@ -56,7 +68,9 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, *, window
         parts.append(f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="#7a3e1d" fill-opacity="0.12"/>')
         parts.append(svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=svg.BOOT, width=2.6))
         side, anchor = (end + 6, "start") if end < LEFT + WIDTH - 190 else (x - 6, "end")
-        parts.append(f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{window_name}</text>')
+        parts.append(
+            f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{window_name}</text>'
+        )
     for lane, stage in enumerate(stages):
         base = TOP + LANE * (lane + 1)
         parts.append(svg.line([(LEFT, base), (LEFT + WIDTH, base)], svg.RULE, 1))
@@ -74,7 +88,14 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, *, window
         parts.append(svg.line(ghost, svg.SLATE, 1.4, stroke_dasharray="2 4"))
     for day, done in treatments:
         x = axis.x(day)
-        parts.append(svg.path(f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z", svg.MOSS if done else svg.PAGE, svg.MOSS, 1.8))
+        parts.append(
+            svg.path(
+                f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z",
+                svg.MOSS if done else svg.PAGE,
+                svg.MOSS,
+                1.8,
+            )
+        )
     x = axis.x(today)
     parts.append(svg.line([(x, 22), (x, bottom + 2)], svg.INK, 2.6))
     label = f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{svg.INK}"/><text x="{x:.0f}" y="{bottom + 17:.0f}" text-anchor="middle" font-size="14" font-weight="700" fill="{svg.PAGE}">{today:%-d %b}</text>'

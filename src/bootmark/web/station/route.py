@@ -107,7 +107,11 @@ def new() -> str:
 @on_farm
 def save() -> AnyResponse | tuple[str, int]:
     payload = {name: request.form.get(name, "") for name in ("name", "latitude", "longitude", "elevation", "url")}
-    payload["offset_minutes"] = str(60 * float(request.form.get("offset_hours") or 0)) if request.form.get("offset_hours", "0").replace("-", "").replace(".", "").isdigit() else "no"
+    payload["offset_minutes"] = (
+        str(60 * float(request.form.get("offset_hours") or 0))
+        if request.form.get("offset_hours", "0").replace("-", "").replace(".", "").isdigit()
+        else "no"
+    )
     try:
         result = forms.send("station.save", payload)
     except Refused as error:

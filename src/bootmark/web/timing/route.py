@@ -1,10 +1,12 @@
 """Timing: which hours, which control, in which order."""
 
-from flask import Blueprint, render_template
+from typing import Any
+
+from flask import Blueprint, g, render_template
 
 from bootmark.services import timing
 from bootmark.services.farm_time import zone
-from bootmark.web.guard import db, g, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.timing.svg import strips_svg
 
 blueprint = Blueprint("timing", __name__, template_folder=".")
@@ -19,14 +21,22 @@ def page() -> str:
     first_of: dict[object, timing.Planned] = {}
     for one in planned:
         first_of.setdefault(one.treatment.decision_id, one)
-    shown = []
+    shown: list[dict[str, Any]] = []
     for one in first_of.values():
         spans = [(start.astimezone(local), end.astimezone(local)) for start, end in one.spans]
         title = f"Hours for {one.control.name.lower()} on {one.block.name}"
         treatments, looks = timing.programme(db(), farm, one.treatment.decision_id)
-        steps = sorted([(row.on, "treat", row) for row in treatments] + [(row.due_on, "look", row) for row in looks], key=lambda step: step[0])
+        steps = sorted(
+            [(row.on, "treat", row) for row in treatments] + [(row.due_on, "look", row) for row in looks], key=lambda step: step[0]
+        )
         shown.append(
-            {"one": one, "spans": spans, "svg": strips_svg(one.table, local, title) if one.table else "", "steps": steps, "now": one.state_at(at)}
+            {
+                "one": one,
+                "spans": spans,
+                "svg": strips_svg(one.table, local, title) if one.table else "",
+                "steps": steps,
+                "now": one.state_at(at),
+            }
         )
     shown.sort(key=lambda each: (each["one"].late, each["one"].treatment.not_after or each["one"].treatment.on))
     return render_template("timing.html", shown=shown, today=at.date(), may_do=member().role in ("owner", "applicator"))

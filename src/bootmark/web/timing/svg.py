@@ -31,7 +31,9 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         if local.hour == 0 or place == 0:
             parts.append(svg.line([(x, 18), (x, bottom)], svg.INK, 1.2))
             if len(table.times) - place >= 9:
-                parts.append(f'<text x="{x + 4:.0f}" y="15" font-size="14" font-weight="700">{local:%a %-d %B}</text>' if local.hour < 14 else "")
+                parts.append(
+                    f'<text x="{x + 4:.0f}" y="15" font-size="14" font-weight="700">{local:%a %-d %B}</text>' if local.hour < 14 else ""
+                )
         elif local.hour in (6, 12, 18):
             parts.append(f'<text x="{x:.0f}" y="33" font-size="12" text-anchor="middle" fill="#5a5d57">{local.hour}</text>')
     y = TOP
@@ -39,11 +41,15 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         height = 24.0 if name == "overall" else ROW - 4
         label = "all limits" if name == "overall" else name
         weight = "700" if name == "overall" else "400"
-        parts.append(f'<text x="{LEFT - 8:.0f}" y="{y + height - 5:.0f}" font-size="14" font-weight="{weight}" text-anchor="end">{label}</text>')
+        parts.append(
+            f'<text x="{LEFT - 8:.0f}" y="{y + height - 5:.0f}" font-size="14" font-weight="{weight}" text-anchor="end">{label}</text>'
+        )
         parts += [_cell(LEFT + CELL * place, y, cell.state, cell.reason, height) for place, cell in enumerate(cells)]
         y += height + 4
     for start, end in table.spans(2):
         first = (start - table.times[0]).total_seconds() / 3600
         last = (end - table.times[0]).total_seconds() / 3600
-        parts.append(f'<rect x="{LEFT + CELL * first - 1:.1f}" y="{TOP - 2:.1f}" width="{CELL * (last - first) + 1:.1f}" height="28" fill="none" stroke="{svg.MOSS}" stroke-width="2.6"/>')
+        parts.append(
+            f'<rect x="{LEFT + CELL * first - 1:.1f}" y="{TOP - 2:.1f}" width="{CELL * (last - first) + 1:.1f}" height="28" fill="none" stroke="{svg.MOSS}" stroke-width="2.6"/>'
+        )
     return svg.document("".join(parts), escape(title), f"0 0 {width:.0f} {y + 4:.0f}")

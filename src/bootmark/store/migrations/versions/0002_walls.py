@@ -56,7 +56,14 @@ def upgrade() -> None:
     op.execute("GRANT SELECT ON agent, sign TO bm_web, bm_worker")
     for statement in FUNCTIONS.strip().split("\n\n"):
         op.execute(statement)
-    for name in ("bm_sign_in(text)", "bm_account(uuid)", "bm_memberships(uuid)", "bm_people()", "bm_failures(text, timestamptz)", "bm_failed(text, timestamptz)"):
+    for name in (
+        "bm_sign_in(text)",
+        "bm_account(uuid)",
+        "bm_memberships(uuid)",
+        "bm_people()",
+        "bm_failures(text, timestamptz)",
+        "bm_failed(text, timestamptz)",
+    ):
         op.execute(f"REVOKE ALL ON FUNCTION {name} FROM PUBLIC")
         op.execute(f"GRANT EXECUTE ON FUNCTION {name} TO bm_web")
     op.execute("REVOKE ALL ON FUNCTION bm_farms() FROM PUBLIC")
