@@ -26,7 +26,7 @@ def blocks_of(session: Session, farm: Farm) -> list[Block]:
 
 def last_looks(session: Session, farm: Farm) -> dict[uuid.UUID, dt.date]:
     rows = session.execute(select(Stop.block_id, func.max(Stop.on)).where(Stop.farm_id == farm.id).group_by(Stop.block_id))
-    return dict(rows)
+    return dict(rows.tuples().all())
 
 
 def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:

@@ -91,7 +91,7 @@ def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.d
         )
     )
     hours: dict[dt.datetime, float] = {row.valid_at: row.temp for row in forecast_rows(session, station.farm_id, station.id, day)}
-    hours |= dict(measured)
+    hours |= dict(measured.tuples().all())
     by_day: dict[dt.date, list[float]] = {}
     for hour, temp in hours.items():
         by_day.setdefault(hour.astimezone(zone).date(), []).append(temp)

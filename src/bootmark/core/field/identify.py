@@ -22,6 +22,7 @@ HISTORY_CAP = 3
 NAMED_AT = 0.8
 SETTLED_AT = 0.75
 WORTH_A_LOOK = 0.002
+DECIDES = 4
 HELPING_KINDS = ("beneficial",)
 HINTS = {"hot-and-dry": "hot and dry", "week-of-rain": "rain", "drought": "drought"}
 
@@ -85,6 +86,12 @@ class Network:
             weight *= 1 - self.chance(sign, causes)
         return weight
 
+    def explaining(self) -> set[str]:
+        """Agents that make at least one seen sign likelier; all of them where nothing was seen."""
+        signs = self.known.signs
+        found = {one.id for one in self.agents if any(sign in one.shows and one.shows[sign].chance > signs[sign].leak for sign in self.seen)}
+        return found or set(self.by_id)
+
     def solve(self) -> list[Cause]:
         weights = [self.weight(causes) for causes in self.sets]
         total = math.fsum(weights)
@@ -141,8 +148,22 @@ def _entropy(weights: list[float]) -> float:
 
 
 def _information(network: Network, causes: list[Cause], signs: list[str]) -> float:
-    """Bits that a look's answers are expected to tell about the set of causes."""
-    before = _entropy([cause.probability for cause in causes])
+    """Bits that a look's answers are expected to tell about what explains the signs seen.
+
+    Agents that explain none of them (thirst beside pale points) are summed out: whether they
+    are there as well is not what the scout is asking.
+    """
+    asked = network.explaining()
+    groups: dict[tuple[str, ...], int] = {}
+    place = [groups.setdefault(tuple(agent for agent in cause.agents if agent in asked), len(groups)) for cause in causes]
+
+    def grouped(weights: list[float]) -> list[float]:
+        sums = [0.0] * len(groups)
+        for group, weight in zip(place, weights, strict=True):
+            sums[group] += weight
+        return sums
+
+    before = _entropy(grouped([cause.probability for cause in causes]))
     chances = [[network.chance(sign, cause.agents) for sign in signs] for cause in causes]
     after = 0.0
     for outcome in itertools.product((True, False), repeat=len(signs)):
@@ -152,7 +173,7 @@ def _information(network: Network, causes: list[Cause], signs: list[str]) -> flo
             for there, chance in zip(outcome, row, strict=True):
                 weight *= chance if there else 1 - chance
             weights.append(weight)
-        after += math.fsum(weights) * _entropy(weights)
+        after += math.fsum(weights) * _entropy(grouped(weights))
     return max(0.0, before - after)
 
 
@@ -169,7 +190,7 @@ def _confirming(network: Network, agent: str) -> set[str]:
 def next_looks(case: Case | Mapping[str, Any], ranking: Ranking, *, catalogue: Catalogue | None = None) -> list[NextLook]:
     """Looks worth taking, best first: expected bits for each second that they cost.
 
-    A look that could confirm the leading suspect counts double, since it can change the call
+    A look that could confirm the leading suspect counts fourfold, since it can change the call
     and not only the name (judgement, no source). Several signs answered by one look count as
     one look. Looks whose signs have all been answered, that need a tool the scout does not
     carry, or that belong to the night, are left out.
@@ -189,7 +210,7 @@ def next_looks(case: Case | Mapping[str, Any], ranking: Ranking, *, catalogue: C
         decides = bool(wanted & set(open_signs))
         if bits > WORTH_A_LOOK:
             found.append(NextLook(look.id, bits, look.seconds, tuple(open_signs), _splits(network, ranking, open_signs), decides))
-    return sorted(found, key=lambda one: -(one.bits * (2 if one.decides else 1)) / one.seconds)
+    return sorted(found, key=lambda one: -(one.bits * (DECIDES if one.decides else 1)) / one.seconds)
 
 
 def _splits(network: Network, ranking: Ranking, signs: list[str]) -> tuple[str, ...]:

@@ -15,13 +15,15 @@ Array = NDArray[np.float64]
 CUTOFFS = ("horizontal", "intermediate", "vertical")
 DEFAULT_METHOD = "single_sine"
 DEFAULT_CUTOFF = "horizontal"
+STILL = 1e-9
+"""Ranges below this many degrees are a level: they would overflow as a divisor."""
 
 
 def _sine_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
     """Heat above the threshold and share of the day above it, for one full sine wave a day."""
     mean = (tmax + tmin) * 0.5
     half_range = (tmax - tmin) * 0.5
-    flat = half_range == 0
+    flat = half_range < STILL
     angle = np.arcsin(np.clip((threshold - mean) / np.where(flat, 1.0, half_range), -1.0, 1.0))
     angle = np.where(flat, np.where(mean > threshold, -np.pi / 2, np.pi / 2), angle)
     above = np.pi / 2 - angle
@@ -31,7 +33,7 @@ def _sine_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Arra
 def _triangle_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
     """Heat above the threshold and share of the day above it, for straight lines between extremes."""
     span = tmax - tmin
-    flat = span == 0
+    flat = span < STILL
     share = np.clip((tmax - threshold) / np.where(flat, 1.0, span), 0.0, 1.0)
     share = np.where(flat, (tmax > threshold).astype(float), share)
     top = tmax - threshold

@@ -12,7 +12,7 @@ LABELS = {
     "young leaf": ("young leaf", 0, 86, "start", 78, 118),
     "fruit": ("fruit", 230, 150, "end", 176, 166),
     "old leaf": ("old leaf", 6, 196, "start", 74, 226),
-    "underside": ("underside", 238, 222, "end", 170, 262),
+    "underside": ("underside", 238, 306, "end", 196, 276),
     "stem": ("stem", 6, 300, "start", 117, 306),
     "base": ("stem base", 230, 352, "end", 122, 366),
     "root": ("roots", 6, 452, "start", 96, 430),

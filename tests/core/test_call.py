@@ -1,0 +1,151 @@
+"""The call: leaving it is the default, and nothing is treated on a symptom."""
+
+import datetime as dt
+import unittest
+from dataclasses import replace
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bootmark.core.catalogue import default
+from bootmark.core.field import call, identify
+from bootmark.core.types import ACTING, DECISIONS, CropState, Decision, Finding, Policy, Sample, StageNow
+
+TODAY = dt.date(2026, 6, 18)
+MITE = Finding("two-spotted-spider-mite", "named", 0.95, True, "active")
+RASPBERRY = CropState("raspberry")
+
+
+def many(mean: int, enemies: int = 0) -> Sample:
+    counts = (mean, mean + 2, max(0, mean - 2), mean + 1, max(0, mean - 1)) * 4
+    return Sample("leaf", counts, tuple([enemies] * 20))
+
+
+def decide(finding: Finding = MITE, sample: Sample | None = None, stage: StageNow | None = None, **more: object) -> Decision:
+    crop = more.get("crop", RASPBERRY)
+    policy = more.get("policy", Policy())
+    assert isinstance(crop, CropState) and isinstance(policy, Policy)
+    return call.decide(finding, stage or StageNow(today=TODAY), sample, None, None, crop, policy)
+
+
+class LeaveIt(unittest.TestCase):
+    def test_rose_circles_end_in_leave_it(self) -> None:
+        case = {"crop": "rose", "signs": {"circles-cut-from-the-edge": "seen"}}
+        verdict = identify.verdict(case, identify.suspects(case))
+        decision = decide(Finding(verdict.agents[0], verdict.kind, verdict.probability, True), crop=CropState("rose"))
+        self.assertEqual(decision.kind, "leave")
+        self.assertTrue(decision.headline.startswith("Leave it"))
+        self.assertFalse(decision.choices)
+
+    def test_stippling_alone_never_ends_in_a_spray(self) -> None:
+        for crop in ("raspberry", "hop", "rose", "pear", "bean", "cucumber"):
+            for month in range(1, 13):
+                case = {"crop": crop, "month": month, "weather": {"hot-and-dry": 20}, "signs": {"stippling": "seen"}}
+                ranking = identify.suspects(case)
+                verdict = identify.verdict(case, ranking)
+                for suspect in ranking.suspects:
+                    finding = Finding(suspect.agent, verdict.kind, suspect.probability, suspect.confirmed)
+                    decision = decide(finding, many(40), crop=CropState(crop))
+                    offered = [default().agent(suspect.agent).control(one.control).kind for one in decision.choices if one.offered]
+                    self.assertFalse({"soft", "conventional"} & set(offered), (crop, month, suspect.agent))
+
+    def test_too_few(self) -> None:
+        decision = decide(sample=many(1))
+        self.assertEqual(decision.kind, "leave")
+        self.assertIn("too few", decision.headline)
+
+    def test_helpers_are_winning(self) -> None:
+        self.assertEqual(decide(sample=many(9, enemies=2)).kind, "leave")
+        self.assertIn(decide(sample=many(9, enemies=0)).kind, ACTING)
+
+    def test_finished_dead_and_parasitised(self) -> None:
+        for activity in ("finished", "dead", "parasitised"):
+            self.assertEqual(decide(replace(MITE, activity=activity), many(20)).kind, "leave")
+
+    def test_too_late_for_this_generation(self) -> None:
+        maggot = Finding("cabbage-maggot", "named", 0.9, True, "active")
+        closed = {name: (dt.date(2026, 5, 1), dt.date(2026, 5, 20)) for name in ("covers", "nematodes-root", "spinosad-drench")}
+        stage = StageNow({"pupa": 0.9, "larva": 0.1}, TODAY, (dt.date(2026, 5, 1), dt.date(2026, 5, 20)), windows=closed)
+        decision = decide(maggot, Sample("plant", (1,) * 15 + (0,) * 5, (), "proportion"), stage, crop=CropState("cabbage"))
+        self.assertEqual(decision.kind, "leave")
+        self.assertIn("too late", decision.headline)
+
+
+class LookFirst(unittest.TestCase):
+    def test_unconfirmed_looks_again(self) -> None:
+        decision = decide(replace(MITE, confirmed=False, next_look="lens-on-underside"), many(30))
+        self.assertEqual(decision.kind, "look again")
+        self.assertEqual(decision.choices, ())
+
+    def test_uncounted_counts_first(self) -> None:
+        self.assertEqual(decide(sample=None).kind, "look again")
+
+    def test_limits_on_both_sides_count_more(self) -> None:
+        decision = decide(sample=Sample("leaf", (0, 14, 3, 9, 1)))
+        self.assertEqual(decision.kind, "look again")
+
+
+class Act(unittest.TestCase):
+    def test_above_the_threshold_the_policy_orders_the_choices(self) -> None:
+        first = decide(sample=many(12), policy=Policy(order=("living", "soft", "conventional"))).choices
+        self.assertEqual(first[0].control, "release-predatory-mites")
+        refused = {one.control: one for one in decide(sample=many(12), policy=Policy(refuses=frozenset({"conventional"}))).choices}
+        self.assertFalse(refused["acequinocyl"].offered)
+
+    def test_a_window_ahead_is_waited_for(self) -> None:
+        moth = Finding("codling-moth", "named", 0.95, True, "active")
+        span = (TODAY + dt.timedelta(days=5), TODAY + dt.timedelta(days=20))
+        windows = {"granulovirus": span, "chlorantraniliprole": span}
+        policy = Policy(order=("living", "conventional"))
+        decision = decide(moth, Sample("trap", (8, 9, 7, 8), (), "trap"), StageNow({}, TODAY, span, windows=windows), crop=CropState("pear"), policy=policy)
+        self.assertEqual(decision.kind, "act in window")
+        self.assertIn("23 June", decision.headline)
+
+    def test_harvest_and_flowers_close_choices(self) -> None:
+        beetle = Finding("colorado-potato-beetle", "named", 0.95, True, "active")
+        larvae = StageNow({"larva": 0.9}, TODAY)
+        sample = Sample("plant", (5, 4, 6, 5, 7, 5))
+        near = {one.control: one for one in decide(beetle, sample, larvae, crop=CropState("potato", days_to_harvest=5)).choices}
+        self.assertFalse(near["chlorantraniliprole"].offered)
+        self.assertTrue(near["pick-beetles"].offered)
+        bloom = {one.control: one for one in decide(beetle, sample, larvae, crop=CropState("potato", in_flower=True)).choices}
+        self.assertIn("bees", bloom["spinosad"].reason)
+
+    def test_cautions_come_with_every_control(self) -> None:
+        decision = decide(sample=many(12))
+        self.assertEqual(decision.cautions[0], call.LABEL_FIRST)
+        self.assertIn("The label is the law: crop, rate, number and harvest interval.", decision.cautions)
+
+
+class Laws(unittest.TestCase):
+    @given(
+        st.sampled_from(sorted(default().agents)),
+        st.sampled_from(["named", "needs a look", "cannot tell"]),
+        st.booleans(),
+        st.sampled_from(["active", "finished", "not known"]),
+        st.lists(st.integers(0, 30), max_size=12),
+    )
+    def test_only_confirmed_pests_are_acted_on(self, agent: str, verdict: str, confirmed: bool, activity: str, counts: list[int]) -> None:
+        sample = Sample("unit", tuple(counts)) if counts else None
+        decision = decide(Finding(agent, verdict, 0.9, confirmed, activity), sample, crop=CropState("pear"))
+        self.assertIn(decision.kind, DECISIONS)
+        if decision.kind in ACTING and default().agent(agent).is_pest:
+            self.assertTrue(confirmed and verdict == "named" and counts and activity != "finished")
+        self.assertTrue(decision.reasons_for or decision.reasons_against or decision.would_change)
+
+
+class InjuryLevel(unittest.TestCase):
+    def test_formula(self) -> None:
+        # EIL = C / (V I D K): 24 per ha, 0.2 per kg, 0.5 injury units, 30 kg lost a unit, 0.8 averted.
+        self.assertAlmostEqual(call.economic_injury_level(24, 0.2, 0.5, 30, 0.8), 24 / (0.2 * 0.5 * 30 * 0.8))
+
+    @given(st.floats(0.1, 100), st.floats(0.1, 100), st.floats(1.1, 5))
+    def test_dearer_control_waits_longer_and_dearer_crops_less(self, cost: float, value: float, times: float) -> None:
+        base = call.economic_injury_level(cost, value, 1, 1, 0.9)
+        self.assertGreater(call.economic_injury_level(cost * times, value, 1, 1, 0.9), base)
+        self.assertLess(call.economic_injury_level(cost, value * times, 1, 1, 0.9), base)
+
+    def test_refusals(self) -> None:
+        for terms in ((0, 1, 1, 1, 0.5), (1, 1, 1, 1, 1.2)):
+            with self.assertRaises(ValueError):
+                call.economic_injury_level(*terms)

@@ -1,0 +1,90 @@
+"""Databases for tests: a template with the demo farm, made once a run, and clones of it."""
+
+import contextlib
+import functools
+import io
+import os
+import unittest
+import uuid
+from typing import ClassVar
+
+import psycopg
+from psycopg import sql
+
+from bootmark.core.catalogue import default
+from bootmark.services.people import Member
+from bootmark.standins import demo
+from bootmark.standins.estate import FARM, NAME, PEOPLE, made
+from bootmark.store import session, setup
+
+TEMPLATE = "bm_template"
+ROLES = ("ADMIN", "OWNER", "WEB", "WORKER")
+
+
+def server() -> str:
+    return setup.plain(os.environ["BOOTMARK_ADMIN_URL"]).rsplit("/", 1)[0] + "/postgres"
+
+
+def use(database: str) -> None:
+    """Point every role at one database."""
+    for role in ROLES:
+        name = f"BOOTMARK_{role}_URL"
+        os.environ[name] = os.environ[name].rsplit("/", 1)[0] + "/" + database
+    for role in ("web", "worker", "owner"):
+        if session.engine.cache_info().currsize:
+            with contextlib.suppress(KeyError):
+                session.engine(role).dispose()
+    session.engine.cache_clear()
+
+
+@functools.cache
+def template() -> str:
+    """The migrated database with the demo farm in it."""
+    if "BOOTMARK_ADMIN_URL" not in os.environ:
+        raise unittest.SkipTest("no database: run the tests with ./bootmark test")
+    passwords = {role: os.environ[f"BOOTMARK_{role.removeprefix('bm_').upper()}_PASSWORD"] for role in setup.ROLES}
+    with psycopg.connect(server(), autocommit=True) as connection:
+        connection.execute(sql.SQL("DROP DATABASE IF EXISTS {} WITH (FORCE)").format(sql.Identifier(TEMPLATE)))
+    setup.create_roles_and_database(os.environ["BOOTMARK_ADMIN_URL"], passwords, TEMPLATE)
+    use(TEMPLATE)
+    setup.migrate(os.environ["BOOTMARK_OWNER_URL"])
+    with contextlib.redirect_stderr(io.StringIO()):
+        demo.load()
+    for role in ("web", "owner"):
+        session.engine(role).dispose()
+    return TEMPLATE
+
+
+def clone() -> str:
+    """A fresh copy of the template, in use from now on; returns its name."""
+    source, name = template(), f"bm_{uuid.uuid4().hex[:12]}"
+    with psycopg.connect(server(), autocommit=True) as connection:
+        connection.execute(sql.SQL("CREATE DATABASE {} TEMPLATE {} OWNER bm_owner").format(sql.Identifier(name), sql.Identifier(source)))
+    use(name)
+    return name
+
+
+def drop(name: str) -> None:
+    use("postgres")
+    with psycopg.connect(server(), autocommit=True) as connection:
+        connection.execute(sql.SQL("DROP DATABASE IF EXISTS {} WITH (FORCE)").format(sql.Identifier(name)))
+
+
+class DatabaseTest(unittest.TestCase):
+    """A test case with a copy of the demo farm of its own."""
+
+    database: ClassVar[str]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.database = clone()
+        cls.addClassCleanup(drop, cls.database)
+
+
+def member(role: str) -> Member:
+    """One of the estate's people by role."""
+    email, qualified = next((mail, fit) for _, mail, held, fit in PEOPLE if held == role)
+    return Member(made(email), FARM, NAME, role, qualified)
+
+
+known = default()

@@ -1,0 +1,71 @@
+"""Wet bulb against the PsychroLib library; the shape of a day against Linvill's own terms."""
+
+import datetime as dt
+import unittest
+
+import numpy as np
+import psychrolib
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bootmark.core.season import weather
+
+psychrolib.SetUnitSystem(psychrolib.SI)
+ZONE = dt.timezone(dt.timedelta(hours=1))
+
+
+class WetBulb(unittest.TestCase):
+    @settings(max_examples=120, deadline=None)
+    @given(st.floats(-15, 45), st.floats(5, 100), st.sampled_from([101325.0, 95000.0]))
+    def test_agrees_with_a_reference_library(self, temp: float, rh: float, pressure: float) -> None:
+        expected = psychrolib.GetTWetBulbFromRelHum(temp, rh / 100, pressure)
+        self.assertAlmostEqual(float(weather.wet_bulb(temp, rh, pressure)), expected, delta=0.02)
+
+    def test_saturated_air_dries_nothing(self) -> None:
+        np.testing.assert_allclose(weather.delta_t([5.0, 20.0, 35.0], [100.0, 100.0, 100.0]), 0, atol=1e-6)
+        np.testing.assert_allclose(weather.vpd([20.0], [100.0]), 0, atol=1e-12)
+
+    def test_vapour_pressure_deficit_at_25_degrees(self) -> None:
+        # Saturation at 25 C is 3.169 kPa (ASHRAE Fundamentals 2017, chapter 1, table 3).
+        self.assertAlmostEqual(float(weather.vpd(25.0, 50.0)), 3.169 / 2, delta=0.002)
+
+    def test_impossible_humidity(self) -> None:
+        with self.assertRaises(ValueError):
+            weather.delta_t(20.0, 101.0)
+
+
+class Hours(unittest.TestCase):
+    dates = tuple(dt.date(2026, 6, 15) + dt.timedelta(days=n) for n in range(4))
+    low, high = (9.0, 11.0, 12.0, 8.0), (24.0, 27.0, 25.0, 20.0)
+
+    def hours(self) -> np.ndarray:
+        return weather.hourly_from_daily(self.dates, self.low, self.high, 46.2, 7.1, ZONE).reshape(4, 24)
+
+    def test_each_day_reaches_its_extremes_and_keeps_within_them(self) -> None:
+        found = self.hours()
+        for day in range(4):
+            self.assertAlmostEqual(found[day].max(), self.high[day], delta=0.3)
+            self.assertLess(found[day].min() - self.low[day], 1.2)
+            self.assertGreaterEqual(found[day].min(), min(self.low) - 1e-9)
+
+    def test_the_warmest_hour_follows_linvill(self) -> None:
+        # The sine peaks at (day length + 4) / 2 hours after sunrise (Linvill 1990, equation 1).
+        for day, date in enumerate(self.dates):
+            rise, fall = weather.sun_times(date, 46.2, 7.1)
+            length = (fall - rise).total_seconds() / 3600
+            peak = (rise.astimezone(ZONE) - dt.datetime.combine(date, dt.time(0), ZONE)).total_seconds() / 3600 + (length + 4) / 2
+            self.assertLessEqual(abs(int(self.hours()[day].argmax()) - peak), 1.0)
+
+    def test_nights_fall_steadily(self) -> None:
+        evening = self.hours()[1][21:]
+        self.assertTrue((np.diff(evening) < 0).all())
+
+    def test_polar_days_and_nights(self) -> None:
+        rise, fall = weather.sun_times(dt.date(2026, 6, 21), 78.0, 15.0)
+        self.assertEqual((fall - rise).total_seconds(), 24 * 3600)
+        rise, fall = weather.sun_times(dt.date(2026, 12, 21), 78.0, 15.0)
+        self.assertEqual(rise, fall)
+
+    def test_lengths_must_agree(self) -> None:
+        with self.assertRaises(ValueError):
+            weather.hourly_from_daily(self.dates, self.low[:2], self.high, 46.2, 7.1, ZONE)
