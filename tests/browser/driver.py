@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from selenium import webdriver
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
@@ -62,7 +63,7 @@ def find(chrome: webdriver.Chrome, css: str, seconds: float = 8) -> WebElement:
 
 
 def until(chrome: webdriver.Chrome, told: Callable[[webdriver.Chrome], object], what: str, seconds: float = 8) -> WebElement:
-    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=None).until(told, what)  # type: ignore[return-value]
+    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=[StaleElementReferenceException]).until(told, what)  # type: ignore[return-value]
 
 
 def button(chrome: webdriver.Chrome, text: str, seconds: float = 8) -> WebElement:

@@ -97,7 +97,13 @@ class Act(unittest.TestCase):
         span = (TODAY + dt.timedelta(days=5), TODAY + dt.timedelta(days=20))
         windows = {"granulovirus": span, "chlorantraniliprole": span}
         policy = Policy(order=("living", "conventional"))
-        decision = decide(moth, Sample("trap", (8, 9, 7, 8), (), "trap"), StageNow({}, TODAY, span, windows=windows), crop=CropState("pear"), policy=policy)
+        decision = decide(
+            moth,
+            Sample("trap", (8, 9, 7, 8), (), "trap"),
+            StageNow({}, TODAY, span, windows=windows),
+            crop=CropState("pear"),
+            policy=policy,
+        )
         self.assertEqual(decision.kind, "act in window")
         self.assertIn("23 June", decision.headline)
 

@@ -60,7 +60,9 @@ class Laws(unittest.TestCase):
     def test_cutoffs_only_take_away_and_in_order(self, one: float, two: float, lower: float, span: float, method: str) -> None:
         low, high = min(one, two), max(one, two)
         free = float(dd.daily(low, high, lower, method=method))
-        horizontal, intermediate, vertical = (float(dd.daily(low, high, lower, lower + span, method=method, cutoff=name)) for name in dd.CUTOFFS)
+        horizontal, intermediate, vertical = (
+            float(dd.daily(low, high, lower, lower + span, method=method, cutoff=name)) for name in dd.CUTOFFS
+        )
         self.assertLessEqual(horizontal, free + 1e-9)
         self.assertLessEqual(vertical, horizontal + 1e-9)
         self.assertLessEqual(intermediate, horizontal + 1e-9)

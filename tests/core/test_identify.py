@@ -65,7 +65,10 @@ class BruteForce(unittest.TestCase):
 
 class Laws(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
-    @given(st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent", "unsure"]), max_size=7))
+    @given(
+        st.sampled_from(CROPS),
+        st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent", "unsure"]), max_size=7),
+    )
     def test_chances_add_to_one_and_unsure_says_nothing(self, crop: str, signs: dict[str, str]) -> None:
         found = identify.suspects({"crop": crop, "signs": signs})
         self.assertAlmostEqual(math.fsum(cause.probability for cause in found.causes), 1.0, places=9)
@@ -83,7 +86,10 @@ class Laws(unittest.TestCase):
             self.assertTrue(any(signs.get(sign) == "seen" for sign in confirming))
 
     @settings(max_examples=40, deadline=None)
-    @given(st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent"]), min_size=1, max_size=4))
+    @given(
+        st.sampled_from(CROPS),
+        st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent"]), min_size=1, max_size=4),
+    )
     def test_looks_tell_something_and_nothing_twice(self, crop: str, signs: dict[str, str]) -> None:
         case = {"crop": crop, "signs": signs}
         for look in identify.next_looks(case, identify.suspects(case)):
@@ -97,7 +103,13 @@ class Stories(unittest.TestCase):
         self.assertEqual((verdict.kind, verdict.agents), ("help has come", ("leafcutter-bee",)))
 
     def test_stippling_alone_names_nothing_and_asks_for_the_lens(self) -> None:
-        case = {"crop": "raspberry", "month": 7, "weather": {"hot-and-dry": 12}, "signs": {"stippling": "seen"}, "history": {"two-spotted-spider-mite": 3}}
+        case = {
+            "crop": "raspberry",
+            "month": 7,
+            "weather": {"hot-and-dry": 12},
+            "signs": {"stippling": "seen"},
+            "history": {"two-spotted-spider-mite": 3},
+        }
         ranking = identify.suspects(case)
         verdict = identify.verdict(case, ranking)
         self.assertEqual(verdict.kind, "needs a look")
@@ -130,7 +142,9 @@ class Stories(unittest.TestCase):
     def test_weather_season_and_history_are_told_as_reasons(self) -> None:
         base = {"crop": "raspberry", "signs": {"stippling": "seen"}, "month": 7}
         plain = identify.suspects(base).of("two-spotted-spider-mite")
-        moved = identify.suspects({**base, "weather": {"hot-and-dry": 9}, "history": {"two-spotted-spider-mite": 1}}).of("two-spotted-spider-mite")
+        moved = identify.suspects({**base, "weather": {"hot-and-dry": 9}, "history": {"two-spotted-spider-mite": 1}}).of(
+            "two-spotted-spider-mite"
+        )
         winter = identify.suspects({**base, "month": 1}).of("two-spotted-spider-mite")
         assert plain and moved and winter
         self.assertGreater(moved.probability, plain.probability)
@@ -152,12 +166,19 @@ class Stories(unittest.TestCase):
 
 class BadInput(unittest.TestCase):
     def test_contradictions_and_unknowns_are_said(self) -> None:
-        ranking = identify.suspects({"crop": "quince", "signs": {"soil-dry-a-finger-deep": "seen", "soil-sodden": "seen", "purple-rain": "seen"}})
+        ranking = identify.suspects(
+            {"crop": "quince", "signs": {"soil-dry-a-finger-deep": "seen", "soil-sodden": "seen", "purple-rain": "seen"}}
+        )
         notes = " ".join(ranking.notes)
         for words in ("quince is not a crop", "purple-rain is not a sign", "can't both be"):
             self.assertIn(words, notes)
 
     def test_refusals(self) -> None:
-        for case in ({}, {"crop": "pear", "signs": {"stippling": "maybe"}}, {"crop": "pear", "month": 13}, {"crop": "pear", "hemisphere": "up"}):
+        for case in (
+            {},
+            {"crop": "pear", "signs": {"stippling": "maybe"}},
+            {"crop": "pear", "month": 13},
+            {"crop": "pear", "hemisphere": "up"},
+        ):
             with self.assertRaises(ValueError):
                 identify.suspects(case)

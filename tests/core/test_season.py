@@ -26,7 +26,9 @@ def year(number: int, warmer: float = 0.0, days: int = 365) -> Weather:
 def season(warmer: float = 0.0, known: int = 170, past: tuple[Weather, ...] | None = None) -> Season:
     assert MOTH.heat
     past = (year(2024, -1), year(2025, 1)) if past is None else past
-    return phenology.forecast(MOTH.heat, year(2026, warmer, known), BIOFIX, past_years=past, as_of=dt.date(2026, 1, 1) + dt.timedelta(days=known - 1))
+    return phenology.forecast(
+        MOTH.heat, year(2026, warmer, known), BIOFIX, past_years=past, as_of=dt.date(2026, 1, 1) + dt.timedelta(days=known - 1)
+    )
 
 
 class Forecast(unittest.TestCase):
@@ -41,7 +43,9 @@ class Forecast(unittest.TestCase):
         assert MOTH.heat
         whole = year(2026)
         start = whole.dates.index(BIOFIX)
-        heat = np.cumsum(degree_days.daily(np.asarray(whole.tmin)[start:], np.asarray(whole.tmax)[start:], MOTH.heat.lower, MOTH.heat.upper))
+        heat = np.cumsum(
+            degree_days.daily(np.asarray(whole.tmin)[start:], np.asarray(whole.tmax)[start:], MOTH.heat.lower, MOTH.heat.upper)
+        )
         found = season(known=365)
         for event in found.events:
             model = next(one for one in MOTH.heat.events if one.id == event.id)
@@ -162,7 +166,10 @@ class Hours(unittest.TestCase):
     def test_refusals(self) -> None:
         bad = hours()
         with self.assertRaises(ValueError):
-            windows.hours(windows.Hourly(tuple(t.replace(tzinfo=None) for t in bad.times), bad.temp, bad.rh, bad.wind, bad.rain), windows.Constraints())
+            windows.hours(
+                windows.Hourly(tuple(t.replace(tzinfo=None) for t in bad.times), bad.temp, bad.rh, bad.wind, bad.rain),
+                windows.Constraints(),
+            )
         with self.assertRaises(ValueError):
             windows.hours(windows.Hourly(bad.times, [1.0], bad.rh, bad.wind, bad.rain), windows.Constraints())
 

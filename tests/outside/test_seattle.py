@@ -23,7 +23,10 @@ REACHED = {
 class Dates(unittest.TestCase):
     def test_sums_are_reached_on_the_known_days(self) -> None:
         with SERIES.open() as file:
-            rows = [(dt.date.fromisoformat(row["date"].replace("/", "-")), float(row["temp_min"]), float(row["temp_max"])) for row in csv.DictReader(file)]
+            rows = [
+                (dt.date.fromisoformat(row["date"].replace("/", "-")), float(row["temp_min"]), float(row["temp_max"]))
+                for row in csv.DictReader(file)
+            ]
         for year in range(2012, 2016):
             days = [row for row in rows if row[0].year == year and row[0] >= dt.date(year, 3, 1)]
             heat = np.cumsum(degree_days.daily([row[1] for row in days], [row[2] for row in days], 10, 31.1))

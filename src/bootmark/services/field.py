@@ -51,7 +51,7 @@ def history(session: Session, farm_id: uuid.UUID, block_id: uuid.UUID, *, before
         .where(FindingRow.farm_id == farm_id, FindingRow.block_id == block_id, FindingRow.confirmed, FindingRow.seen_at < before)
         .group_by(FindingRow.agent)
     )
-    return dict(rows.tuples().all())
+    return dict(rows.all())
 
 
 def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str]) -> Case:

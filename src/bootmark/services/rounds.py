@@ -5,6 +5,7 @@ import uuid
 from typing import Any
 
 from sqlalchemy import func, select
+from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
 from bootmark.core.field import walk
@@ -26,7 +27,7 @@ def blocks_of(session: Session, farm: Farm) -> list[Block]:
 
 def last_looks(session: Session, farm: Farm) -> dict[uuid.UUID, dt.date]:
     rows = session.execute(select(Stop.block_id, func.max(Stop.on)).where(Stop.farm_id == farm.id).group_by(Stop.block_id))
-    return dict(rows.tuples().all())
+    return dict(rows.all())
 
 
 def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
@@ -36,7 +37,7 @@ def open_cases(session: Session, farm: Farm, known: Any, today: dt.date) -> dict
         .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
         .outerjoin(DecisionRow, (DecisionRow.farm_id == Look.farm_id) & (DecisionRow.look_id == Look.id))
         .where(Look.farm_id == farm.id, Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS), DecisionRow.id.is_(None))
-        .distinct(Stop.block_id)
+        .ext(distinct_on(Stop.block_id))
         .order_by(Stop.block_id, Look.seen_at.desc())
     )
     found: dict[uuid.UUID, list[OpenCase]] = {}

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 from sqlalchemy import func, select
-from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.dialects.postgresql import distinct_on, insert
 from sqlalchemy.orm import Session
 
 from bootmark.core.season.gaps import fill
@@ -64,7 +64,7 @@ def record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Recor
     rows = session.execute(
         select(WeatherDay.local_date, WeatherDay.tmin, WeatherDay.tmax, WeatherDay.rain)
         .where(*where)
-        .distinct(WeatherDay.local_date)
+        .ext(distinct_on(WeatherDay.local_date))
         .order_by(WeatherDay.local_date, WeatherDay.received_at.desc())
     ).all()
     _records[key] = Record(key, {row[0]: (row[1], row[2]) for row in rows}, {row[0]: row[3] for row in rows})
@@ -91,7 +91,7 @@ def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.d
         )
     )
     hours: dict[dt.datetime, float] = {row.valid_at: row.temp for row in forecast_rows(session, station.farm_id, station.id, day)}
-    hours |= dict(measured.tuples().all())
+    hours |= dict(measured.all())
     by_day: dict[dt.date, list[float]] = {}
     for hour, temp in hours.items():
         by_day.setdefault(hour.astimezone(zone).date(), []).append(temp)
@@ -230,22 +230,15 @@ def derive_fills(session: Session, station: Station) -> int:
     if not kept.days:
         return 0
     newest = max(kept.days)
-    years = kept.years(newest + dt.timedelta(days=366))
-    by_day = [by_month_day(year) for year in years]
-    told = fill(kept.days, by_day)
-    rows = [
-        {
-            "farm_id": station.farm_id,
-            "station_id": station.id,
-            "local_date": day,
-            "tmin": float(low),
-            "tmax": float(high),
-            "filled": "filled",
-            "flags": [],
-        }
-        for day, low, high, kind in zip(told.dates, np.asarray(told.tmin), np.asarray(told.tmax), told.kind, strict=True)
-        if kind == "filled"
-    ]
+    by_day = [by_month_day(year) for year in kept.years(newest + dt.timedelta(days=366))]
+    rows = []
+    # Year by year: a file of long ago does not call for the years between to be made up.
+    for year in sorted({day.year for day in kept.days}):
+        told = fill({day: kept.days[day] for day in kept.days if day.year == year}, by_day)
+        for day, low, high, kind in zip(told.dates, np.asarray(told.tmin), np.asarray(told.tmax), told.kind, strict=True):
+            if kind == "filled":
+                key = {"farm_id": station.farm_id, "station_id": station.id, "local_date": day}
+                rows.append({**key, "tmin": float(low), "tmax": float(high), "filled": kind, "flags": []})
     for start in range(0, len(rows), 1000):
         session.execute(insert(WeatherDerived).values(rows[start : start + 1000]).on_conflict_do_nothing())
     return len(rows)

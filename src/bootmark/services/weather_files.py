@@ -128,4 +128,5 @@ def store(
         "last": told.reading.days[-1].date.isoformat() if rows else None,
         "unit": told.choices.unit if told.choices else "",
     }
+    session.flush()
     return upload.summary

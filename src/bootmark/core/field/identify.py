@@ -89,7 +89,9 @@ class Network:
     def explaining(self) -> set[str]:
         """Agents that make at least one seen sign likelier; all of them where nothing was seen."""
         signs = self.known.signs
-        found = {one.id for one in self.agents if any(sign in one.shows and one.shows[sign].chance > signs[sign].leak for sign in self.seen)}
+        found = {
+            one.id for one in self.agents if any(sign in one.shows and one.shows[sign].chance > signs[sign].leak for sign in self.seen)
+        }
         return found or set(self.by_id)
 
     def solve(self) -> list[Cause]:

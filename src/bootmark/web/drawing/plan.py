@@ -86,4 +86,5 @@ def plan_svg(
         "".join(parts),
         "Plan of the farm with today's walk" if stops else "Plan of the farm",
         f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
+        "group" if links else "img",
     )

@@ -71,5 +71,6 @@ def blob(rng: random.Random, x: float, y: float, r: float, rough: float = 0.3, c
     )
 
 
-def document(body: str, title: str, box: str = "0 0 120 140") -> str:
-    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" role="img" aria-label="{title}"><title>{title}</title>{body}</svg>'
+def document(body: str, title: str, box: str = "0 0 120 140", role: str = "img") -> str:
+    """A drawing by itself. role: "group" where it holds links."""
+    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" role="{role}" aria-label="{title}"><title>{title}</title>{body}</svg>'

@@ -1,0 +1,140 @@
+"""Field entry without signal: reload, lost connection, ended session, killed server; nothing lost, nothing twice."""
+
+from typing import Any
+
+from selenium.webdriver.common.by import By
+from sqlalchemy import func, select
+
+from bootmark.standins.estate import FARM
+from bootmark.store.models import Look
+from bootmark.store.session import farm_session
+from bootmark.store.versions import VERSIONS
+from tests.browser import driver
+from tests.browser.live import LiveTest, pause_until
+
+
+class Outbox(LiveTest):
+    # The browser itself reports the connections that these tests cut.
+    allowed_noise = (
+        "ERR_INTERNET_DISCONNECTED",
+        "ERR_CONNECTION_REFUSED",
+        "ERR_CONNECTION_RESET",
+        "401",
+        "400 (BAD REQUEST)",
+        "ERR_EMPTY_RESPONSE",
+        "ERR_ABORTED",
+    )
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.cut(False)
+        self.sign_in("scout")
+        self.open_stop("Long Field")
+        self.stop = self.chrome.current_url.rsplit("/", 1)[1]
+
+    def cut(self, offline: bool) -> None:
+        self.chrome.execute_cdp_cmd("Network.enable", {})
+        words = {"offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.chrome.execute_cdp_cmd("Network.emulateNetworkConditions", words)
+
+    def versions(self) -> int:
+        table = VERSIONS[Look]
+        with farm_session(FARM) as session:
+            looks = session.scalars(select(Look.id).where(Look.stop_id == self.stop)).all()
+            return session.execute(select(func.count()).select_from(table).where(table.c.record_id.in_(looks))).scalar_one()
+
+    def signs(self) -> dict[str, Any]:
+        with farm_session(FARM) as session:
+            look = session.scalars(select(Look).where(Look.stop_id == self.stop)).one_or_none()
+            return dict(look.signs) if look else {}
+
+    def test_taps_survive_a_reload(self) -> None:
+        self.tap("chewed-holes")
+        self.tap("drooping", 2)
+        self.sees("Not there: drooping.")
+        self.chrome.refresh()
+        self.sees("Chewed holes. Not there: drooping.")
+        self.assertEqual(self.versions(), 0)
+
+    def test_a_lost_connection(self) -> None:
+        self.cut(True)
+        self.tap("chewed-holes")
+        self.sees("No signal: your taps are kept")
+        self.press("Keep this look")
+        self.sees("Kept on this device")
+        self.sees("1 record waits to be sent")
+        self.cut(False)
+        self.assertTrue(pause_until(lambda: self.versions() == 1), "the record was not sent when the connection came back")
+        self.assertEqual(self.signs(), {"chewed-holes": "seen"})
+        self.sees("Back to the round")
+
+    def test_a_record_kept_without_signal_survives_a_reload(self) -> None:
+        self.cut(True)
+        self.tap("drooping")
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        self.cut(False)
+        self.chrome.refresh()
+        self.assertTrue(pause_until(lambda: self.versions() == 1))
+        self.chrome.refresh()
+        driver.find(self.chrome, ".bench")
+        self.assertEqual((self.versions(), self.signs()), (1, {"drooping": "seen"}))
+
+    def test_an_answer_lost_on_the_way_back_is_not_stored_twice(self) -> None:
+        # The first answer never arrives, as when the signal fails between sending and hearing.
+        self.chrome.execute_script(
+            "const real = window.fetch; let first = true;"
+            "window.fetch = async (...a) => { const r = await real(...a); if (String(a[0]).endsWith('/sync') && first) { first = false; throw new Error('lost'); } return r; };"
+        )
+        self.tap("chewed-holes")
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        self.chrome.execute_script("Outbox.send()")
+        self.sees("Back to the round")
+        self.assertEqual(self.versions(), 1)
+
+    def test_an_ended_session(self) -> None:
+        self.tap("chewed-holes")
+        self.sees("Chewed holes.")
+        self.chrome.delete_all_cookies()
+        self.press("Keep this look")
+        self.sees("Kept on this device: sign in again to send it")
+        self.assertEqual(self.versions(), 0)
+        # Somebody else on the same phone does not send it.
+        self.sign_in("adviser")
+        self.go("round")
+        self.sees("Today's round")
+        self.assertEqual(self.versions(), 0)
+        self.sign_in("scout")
+        self.go("round")
+        self.assertTrue(pause_until(lambda: self.versions() == 1))
+
+    def test_a_killed_server(self) -> None:
+        self.tap("chewed-holes")
+        self.sees("Chewed holes.")
+        self.server.kill()
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        self.server.start()
+        self.assertTrue(pause_until(lambda: self.versions() == 1, 12))
+        self.assertEqual(self.signs(), {"chewed-holes": "seen"})
+
+    def test_many_taps_in_a_row_lose_nothing(self) -> None:
+        for _ in range(30):
+            self.chrome.execute_script(
+                "document.getElementById('sign-chewed-holes').click(); document.getElementById('sign-drooping').click()"
+            )
+        self.tap("stippling") if self.chrome.find_elements(By.ID, "sign-stippling") else self.tap("scorch-at-the-margin")
+        # Thirty taps of three states are back where seven times four and two more end: not there.
+        self.sees("Not there: chewed holes, drooping.")
+        self.press("Keep this look")
+        self.assertTrue(pause_until(lambda: len(self.signs()) == 3))
+
+    def test_what_the_server_refuses_is_shown_and_can_be_thrown_away(self) -> None:
+        self.chrome.execute_script(
+            "Outbox.add('look.record', 'Look at a field', crypto.randomUUID(), 0, new Date().toISOString(), {stop_id: arguments[0], signs: {nonsense: 'seen'}})",
+            self.stop,
+        )
+        self.sees("nonsense is not a sign that Bootmark knows.")
+        self.press("Throw this one away")
+        driver.until(self.chrome, lambda c: "nonsense" not in c.find_element(By.TAG_NAME, "body").text, "it is still shown")

@@ -1,0 +1,72 @@
+"""Weather files: understood, doubted, refused by line."""
+
+import datetime as dt
+import unittest
+
+from bootmark.formats import weather_csv
+from bootmark.formats.weather_csv import BadFile, Choices
+
+COLUMNS = {"date": "date", "tmin": "tmin", "tmax": "tmax", "rain": "rain"}
+
+
+def read(lines: str, unit: str = "C", order: str = "ymd") -> weather_csv.Reading:
+    return weather_csv.read(f"date,tmin,tmax,rain\n{lines}".encode(), Choices(COLUMNS, unit, order))
+
+
+class Understood(unittest.TestCase):
+    def test_units_and_orders(self) -> None:
+        celsius, fahrenheit = read("2026-06-01,10,20,1.5"), read("2026-06-01,50,68,1.5", "F")
+        self.assertAlmostEqual(fahrenheit.days[0].tmin, celsius.days[0].tmin)
+        self.assertAlmostEqual(fahrenheit.days[0].tmax, celsius.days[0].tmax)
+        self.assertEqual(read("03/04/2026,1,2,", order="dmy").days[0].date, dt.date(2026, 4, 3))
+        self.assertEqual(read("03/04/2026,1,2,", order="mdy").days[0].date, dt.date(2026, 3, 4))
+
+    def test_an_order_is_taken_only_where_no_doubt_is_left(self) -> None:
+        self.assertEqual(weather_csv.guess_order(b"date,a,b\n2026/06/01,1,2\n", "date"), "ymd")
+        self.assertEqual(weather_csv.guess_order(b"date,a,b\n25.06.2026,1,2\n", "date"), "dmy")
+        self.assertIsNone(weather_csv.guess_order(b"date,a,b\n05/06/2026,1,2\n", "date"))
+
+    def test_columns_are_found_by_name(self) -> None:
+        found = weather_csv.guess(["date", "precipitation", "temp_max", "temp_min", "wind"])
+        self.assertEqual(found, {"date": "date", "tmin": "temp_min", "tmax": "temp_max", "rain": "precipitation"})
+
+    def test_semicolons_and_decimal_commas(self) -> None:
+        found = weather_csv.read(b"date;tmin;tmax;rain\n2026-06-01;10,5;20,5;\n", Choices(COLUMNS, "C"))
+        self.assertEqual((found.days[0].tmin, found.days[0].tmax), (10.5, 20.5))
+
+
+class Refused(unittest.TestCase):
+    def test_each_bad_line_has_its_reason_and_the_rest_stays(self) -> None:
+        found = read(
+            "2026-06-01,10,20,\n2026-06-02,21,20,\n2026-02-30,1,2,\n2026-06-03,x,20,\n2026-06-04,5,99,\n2026-06-05,8,19,-3\n2026-06-06,8,19,0"
+        )
+        self.assertEqual([day.date.day for day in found.days], [1, 6])
+        self.assertEqual([problem.line for problem in found.refused], [3, 4, 5, 6, 7])
+        for problem, words in zip(
+            found.refused, ("above the maximum", "not a day", "not a number", "can't be air", "of rain can't be"), strict=True
+        ):
+            self.assertIn(words, problem.reason)
+
+    def test_repeated_days(self) -> None:
+        found = read("2026-06-01,10,20,\n2026-06-01,10,20,\n2026-06-01,11,20,")
+        self.assertEqual(len(found.days), 1)
+        self.assertIn("twice with the same", found.doubts[0].reason)
+        self.assertIn("told on line 2", found.refused[0].reason)
+
+    def test_gaps_are_told(self) -> None:
+        found = read("2026-06-01,10,20,\n2026-06-05,10,20,")
+        self.assertEqual(found.gaps, ((dt.date(2026, 6, 2), dt.date(2026, 6, 4)),))
+
+    def test_whole_files(self) -> None:
+        for content, words in (
+            (b"", "empty"),
+            (b"2026-06-01,10,20\n2026-06-02,11,21\n", "header line"),
+            (b"date\n2026", "name the columns"),
+            (b"\0\1\2\3", "not a text file"),
+        ):
+            with self.assertRaisesRegex(BadFile, words):
+                weather_csv.header(content)
+        with self.assertRaisesRegex(BadFile, "which column holds the tmax"):
+            weather_csv.read(b"date,tmin,x\n2026-06-01,1,2\n", Choices({"date": "date", "tmin": "tmin"}, "C"))
+        with self.assertRaisesRegex(BadFile, "400,000"):
+            weather_csv.header(b"date,a,b\n" + b"2026-06-01,1,2\n" * 400_001)

@@ -1,0 +1,194 @@
+"""Stations read over HTTP, files imported, photographs shrunk, the clock stepped."""
+
+import datetime as dt
+import io
+import json
+import threading
+import unittest
+import uuid
+
+from PIL import Image
+from sqlalchemy import func, select, text
+
+from bootmark.core.season.spells import spells
+from bootmark.services import farm_time, photos, queue, season, weather, weather_files, worker
+from bootmark.services.commands import Forbidden, Refused
+from bootmark.standins.__main__ import serve
+from bootmark.standins.estate import FARM, NOW, made
+from bootmark.store.models import Block, Farm, Photo, Station, Stop, WeatherDay, WeatherDerived, WeatherHour
+from bootmark.store.session import farm_session
+from tests.database import DatabaseTest, known, member
+
+MAST = made("Valley mast")
+
+
+def total(model: type) -> int:
+    with farm_session(FARM) as session:
+        return session.execute(select(func.count()).select_from(model)).scalar_one()
+
+
+class Stations(DatabaseTest):
+    def setUp(self) -> None:
+        self.server = serve(0)
+        threading.Thread(target=self.server.serve_forever, daemon=True).start()
+        self.addCleanup(self.server.server_close)
+        self.addCleanup(self.server.shutdown)
+        url = f"http://127.0.0.1:{self.server.server_port}"
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE station SET url = :url"), {"url": url})
+
+    def pull(self) -> int:
+        with farm_session(FARM, role="worker") as session:
+            return worker.pull_farm(session, session.get_one(Farm, FARM), NOW)
+
+    def test_a_step_of_the_clock_brings_new_readings_once(self) -> None:
+        with farm_session(FARM) as session:
+            farm = session.get_one(Farm, FARM)
+            stood = farm.clock_at
+            assert stood
+            for _ in range(2):
+                farm_time.step(session, farm, "day", stood.isoformat())
+            self.assertEqual(farm.clock_at, stood + dt.timedelta(days=1))
+            with self.assertRaises(Refused):
+                farm_time.step(session, farm, "century", stood.isoformat())
+        days = total(WeatherDay)
+        self.assertGreater(self.pull(), 20)
+        self.assertEqual(total(WeatherDay), days + 2)
+        hours = total(WeatherHour)
+        self.assertEqual(self.pull(), 0)
+        self.assertEqual(total(WeatherHour), hours)
+
+    def test_a_station_that_is_down_leaves_the_other_alone(self) -> None:
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE station SET url = 'http://127.0.0.1:9' WHERE id = :id"), {"id": MAST})
+            session.execute(text("UPDATE farm SET clock_at = clock_at + interval '3 hours'"))
+        with self.assertLogs("bootmark.worker", "WARNING"):
+            self.pull()
+        with farm_session(FARM) as session:
+            heard = dict(session.execute(select(Station.name, Station.heard_at)).all())
+        self.assertGreater(heard["Tunnel logger"], heard["Valley mast"])  # type: ignore[operator]
+
+    def test_the_stand_in_refuses_nonsense(self) -> None:
+        import urllib.error
+        import urllib.request
+
+        for path, status in (("/readings?since=x&until=y", 400), ("/nothing", 404)):
+            with self.assertRaises(urllib.error.HTTPError) as caught:
+                urllib.request.urlopen(f"http://127.0.0.1:{self.server.server_port}{path}")
+            self.assertEqual(caught.exception.code, status)
+            self.assertIn("error", json.load(caught.exception))
+
+    def test_only_web_addresses_are_asked(self) -> None:
+        with self.assertRaises(ValueError):
+            worker.ask("file:///etc", "passwd")
+
+
+class Queue(DatabaseTest):
+    def test_a_waiting_job_is_not_queued_twice_and_goes_with_its_transaction(self) -> None:
+        with farm_session(FARM) as session:
+            first = queue.defer(session, queue.PULL, farm_id=str(FARM))
+            self.assertEqual(queue.defer(session, queue.PULL, farm_id=str(FARM)), 0)
+            self.assertFalse(queue.finished(session, first))
+            session.rollback()
+        with farm_session(FARM) as session:
+            self.assertEqual(session.execute(text("SELECT count(*) FROM procrastinate_jobs")).scalar_one(), 0)
+
+
+class Files(DatabaseTest):
+    CSV = b"date,tmin,tmax\n" + b"".join(f"2012-{m:02}-{d:02},5,15\n".encode() for m in range(1, 13) for d in range(1, 29))
+
+    def receive(self, content: bytes, role: str = "adviser") -> uuid.UUID:
+        with farm_session(FARM) as session:
+            return weather_files.receive(session, member(role), MAST, "w.csv", content, NOW).id
+
+    def test_preview_asks_for_the_unit_and_import_happens_once(self) -> None:
+        upload_id = self.receive(self.CSV + b"2012-13-01,1,2\n2012-01-02,9,3\n")
+        with farm_session(FARM) as session:
+            upload = weather_files.get(session, member("adviser"), upload_id)
+            self.assertIn("unit", weather_files.preview(upload, {}).problem)
+            form = {"unit": "C", "order": "ymd"}
+            told = weather_files.preview(upload, form)
+            assert told.reading
+            self.assertEqual((len(told.reading.days), len(told.reading.refused)), (336, 2))
+            first = weather_files.store(session, member("adviser"), upload, form, NOW, NOW)
+            again = weather_files.store(session, member("adviser"), upload, form, NOW, NOW)
+        self.assertEqual((first, first["stored"]), (again, 336))
+        with farm_session(FARM) as session:
+            self.assertEqual(session.get_one(WeatherDerived, (FARM, MAST, dt.date(2012, 1, 30))).filled, "filled")
+
+    def test_who_may_and_what_may(self) -> None:
+        with self.assertRaises(Forbidden):
+            self.receive(self.CSV, "scout")
+        for content in (b"", b"\0\0", b"1,2,3\n"):
+            with self.assertRaises(Refused):
+                self.receive(content)
+
+    def test_days_ahead_are_left_out(self) -> None:
+        upload_id = self.receive(b"date,tmin,tmax\n2027-01-01,5,15\n2013-06-01,5,15\n")
+        with farm_session(FARM) as session:
+            upload = weather_files.get(session, member("owner"), upload_id)
+            done = weather_files.store(session, member("owner"), upload, {"unit": "C", "order": "ymd"}, NOW, NOW)
+        self.assertEqual((done["stored"], done["ahead"]), (1, 1))
+
+
+class Pictures(DatabaseTest):
+    def picture(self, width: int = 2400, height: int = 1800) -> bytes:
+        out = io.BytesIO()
+        noise = Image.effect_noise((width, height), 90).convert("RGB")
+        exif = Image.Exif()
+        exif[0x010F] = "maker"
+        exif.get_ifd(0x8825)[2] = (46.0, 12.0, 0.0)
+        noise.save(out, "JPEG", quality=95, exif=exif)
+        return out.getvalue()
+
+    def test_shrunk_and_stripped(self) -> None:
+        kept, width, height = photos.shrink(self.picture())
+        self.assertLessEqual(len(kept), photos.MOST_BYTES_KEPT)
+        self.assertEqual(max(width, height), photos.LONGEST_SIDE)
+        with Image.open(io.BytesIO(kept)) as opened:
+            self.assertFalse(opened.getexif())
+
+    def test_refusals(self) -> None:
+        for content, words in ((b"not a picture", "not a picture"), (b"0" * (photos.MOST_BYTES_IN + 1), "20 MB")):
+            with self.assertRaisesRegex(Refused, words):
+                photos.shrink(content)
+
+    def test_sent_twice_is_kept_once(self) -> None:
+        photo_id, content = uuid.uuid4(), self.picture(400, 300)
+        for _ in range(2):
+            with farm_session(FARM) as session:
+                stop = session.scalars(select(Stop.id).limit(1)).one()
+                photos.attach(session, member("scout"), stop, photo_id, content, NOW)
+        self.assertEqual(total(Photo), 1)
+
+
+class Seasons(DatabaseTest):
+    def test_hints_and_forecasts_of_the_demo(self) -> None:
+        day = dt.date(2026, 6, 18)
+        with farm_session(FARM) as session:
+            farm = session.get_one(Farm, FARM)
+            orchard = session.get_one(Block, (FARM, made("Orchard A")))
+            self.assertGreaterEqual(weather.hints(session, farm, orchard, day)["hot-and-dry"], 9)
+            found = season.of_block(session, farm, orchard, known.agent("codling-moth"), day)
+            assert found
+            self.assertEqual(found.biofix, dt.date(2026, 5, 15))
+            span = season.window_of(
+                found.forecast, known.agent("codling-moth").control("granulovirus"), known.agent("codling-moth").heat, day
+            )
+            assert span
+            self.assertLessEqual(span[0], day)
+            self.assertGreaterEqual(span[1], day)
+            birch = session.get_one(Block, (FARM, made("Birch bed")))
+            self.assertIsNone(season.of_block(session, farm, birch, known.agent("water-shortage"), day))
+
+    def test_the_calendar_turns_round_in_the_south(self) -> None:
+        maggot = known.agent("cabbage-maggot").heat
+        assert maggot
+        farm = Farm(latitude=-40.0)
+        self.assertEqual(season.calendar_biofix(maggot, farm, dt.date(2026, 11, 1)), dt.date(2026, 9, 1))
+        self.assertEqual(season.calendar_biofix(maggot, farm, dt.date(2026, 2, 1)), dt.date(2025, 9, 1))
+
+
+class NoDatabase(unittest.TestCase):
+    def test_no_days_no_spells(self) -> None:
+        self.assertEqual(spells([]), {})

@@ -1,0 +1,109 @@
+"""Every table as a stranger: nothing is seen, and nothing can be written into another farm."""
+
+import uuid
+
+from sqlalchemy import create_engine, text
+from sqlalchemy.exc import DBAPIError
+
+from bootmark.standins.estate import FARM
+from bootmark.store.base import Base
+from bootmark.store.session import SHARED, engine, farm_session
+from bootmark.store.versions import VERSIONS
+from tests.database import DatabaseTest
+
+STRANGER = uuid.uuid4()
+FARM_TABLES = [table for table in Base.metadata.sorted_tables if table.name not in SHARED]
+
+
+class Walls(DatabaseTest):
+    def test_every_table_is_walled_or_on_the_short_list(self) -> None:
+        with engine("owner").connect() as connection:
+            rows = connection.execute(
+                text(
+                    "SELECT relname, relrowsecurity, relforcerowsecurity FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace"
+                )
+            ).all()
+        self.assertGreater(len(rows), 25)
+        for name, secured, forced in rows:
+            if name not in SHARED and not name.startswith("procrastinate_"):
+                self.assertTrue(secured and forced, f"{name} has no wall")
+
+    def test_a_stranger_and_nobody_see_no_row_where_the_farm_sees_some(self) -> None:
+        filled = set()
+        for table in FARM_TABLES:
+            query = text(f"SELECT count(*) FROM {table.name}")
+            with farm_session(FARM) as session:
+                if session.execute(query).scalar_one():
+                    filled.add(table.name)
+            for other in (uuid.uuid4(), None):
+                for role in ("web", "worker"):
+                    with farm_session(other, role=role) as session:
+                        self.assertEqual(session.execute(query).scalar_one(), 0, f"{table.name} as {other}, {role}")
+        self.assertGreater(len(filled), 20)
+
+    def test_a_stranger_can_write_into_no_table_of_the_farm(self) -> None:
+        for table in FARM_TABLES:
+            if table.name in ("farm", "membership"):
+                continue
+            with farm_session(FARM) as session:
+                row = session.execute(text(f"SELECT * FROM {table.name} LIMIT 1")).mappings().first()
+            if row is None:
+                continue
+            columns = ", ".join(f'"{name}"' for name in row)
+            copy = text(
+                f"INSERT INTO {table.name} ({columns}) SELECT {columns} FROM jsonb_populate_record(NULL::{table.name}, CAST(:row AS jsonb))"
+            )
+            with farm_session(FARM) as session:
+                raw = session.execute(text(f"SELECT to_jsonb(t)::text FROM {table.name} t LIMIT 1")).scalar_one()
+            with self.assertRaises(DBAPIError, msg=table.name) as caught, farm_session(STRANGER) as session:
+                session.execute(copy, {"row": raw})
+            self.assertIn("row-level security", str(caught.exception))
+
+    def test_a_row_cannot_point_into_another_farm(self) -> None:
+        with farm_session(STRANGER) as session:
+            session.execute(
+                text("INSERT INTO farm (id, name, latitude, longitude, time_zone, policy) VALUES (:id, 'Other', 0, 0, 'UTC', '{}')"),
+                {"id": STRANGER},
+            )
+        with farm_session(FARM) as session:
+            station = session.execute(text("SELECT id FROM station LIMIT 1")).scalar_one()
+        with self.assertRaises(DBAPIError) as caught, farm_session(STRANGER) as session:
+            session.execute(
+                text(
+                    "INSERT INTO weather_day (farm_id, station_id, local_date, received_at, tmin, tmax, source) VALUES (:f, :s, '2026-01-01', now(), 1, 2, 'x')"
+                ),
+                {"f": STRANGER, "s": station},
+            )
+        self.assertIn("foreign key", str(caught.exception))
+
+    def test_histories_cannot_be_changed_or_deleted(self) -> None:
+        for table in (*(version.name for version in VERSIONS.values()), "command", "weather_day"):
+            for statement in (f"DELETE FROM {table}", f"UPDATE {table} SET farm_id = farm_id"):
+                with self.assertRaises(DBAPIError) as caught, farm_session(FARM) as session:
+                    session.execute(text(statement))
+                self.assertIn("permission denied", str(caught.exception))
+
+    def test_accounts_are_out_of_reach(self) -> None:
+        for statement in ("SELECT * FROM account", "SELECT * FROM sign_in_attempt", "SELECT * FROM bm_farms()"):
+            with self.assertRaises(DBAPIError), farm_session(FARM) as session:
+                session.execute(text(statement))
+
+    def test_the_roles_cannot_step_over_the_wall(self) -> None:
+        with engine("owner").connect() as connection:
+            rows = connection.execute(
+                text("SELECT rolname, rolsuper, rolbypassrls FROM pg_roles WHERE rolname IN ('bm_web', 'bm_worker', 'bm_owner')")
+            ).all()
+        self.assertEqual({(name, False, False) for name in ("bm_web", "bm_worker", "bm_owner")}, {tuple(row) for row in rows})
+
+    def test_models_and_migrations_do_not_drift(self) -> None:
+        from alembic.autogenerate import compare_metadata
+        from alembic.runtime.migration import MigrationContext
+
+        owner = create_engine(engine("owner").url)
+        with owner.connect() as connection:
+            context = MigrationContext.configure(
+                connection, opts={"include_object": lambda _o, name, *_: not str(name).startswith(("procrastinate_", "idx_procrastinate"))}
+            )
+            found = compare_metadata(context, Base.metadata)
+        owner.dispose()
+        self.assertEqual([one for one in found if "procrastinate" not in str(one)], [])

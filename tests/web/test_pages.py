@@ -1,0 +1,282 @@
+"""Pages as each role sees them: what answers, what is refused, and how many questions a page asks the database."""
+
+import datetime as dt
+import io
+import re
+import uuid
+from typing import Any
+
+from flask.testing import FlaskClient
+from sqlalchemy import event, select
+
+from bootmark.services import stops
+from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE
+from bootmark.store.models import Block, Look, Station, Stop, TreatmentRow
+from bootmark.store.session import engine, farm_session
+from bootmark.web import create_app
+from tests.database import DatabaseTest
+
+F = f"/f/{FARM}"
+MOST_QUERIES = {
+    "round": 60,
+    "look": 25,
+    "count": 20,
+    "call": 30,
+    "stages": 50,
+    "timing": 25,
+    "do": 20,
+    "book": 60,
+    "farm": 12,
+    "station": 12,
+}
+
+
+def mail(role: str) -> str:
+    return next(email for _, email, held, _ in PEOPLE if held == role)
+
+
+class PagesTest(DatabaseTest):
+    def setUp(self) -> None:
+        self.app = create_app(TESTING=False)
+        self.client = self.enter("owner")
+
+    def enter(self, role: str) -> FlaskClient:
+        client = self.app.test_client()
+        self.post(client, "/sign-in", {"email": mail(role), "password": PASSWORD}, page="/sign-in")
+        return client
+
+    def token(self, client: FlaskClient, page: str) -> str:
+        found = re.search(r'name="csrf" content="([^"]+)"', client.get(page).get_data(as_text=True))
+        assert found, page
+        return found.group(1)
+
+    def post(self, client: FlaskClient, path: str, form: dict[str, Any], page: str = f"{F}/farm") -> Any:
+        return client.post(path, data={**form, "csrf_token": self.token(client, page)}, content_type="multipart/form-data")
+
+    def form(self, base: int = 0) -> dict[str, Any]:
+        return {"command_id": str(uuid.uuid4()), "record_id": str(uuid.uuid4()), "base_version": base, "seen_at": NOW.isoformat()}
+
+    def one(self, model: Any, *where: Any) -> Any:
+        with farm_session(FARM) as session:
+            return session.scalars(select(model).where(*where).limit(1)).one()
+
+
+class Answers(PagesTest):
+    def paths(self) -> dict[str, str]:
+        stop = self.one(Look).stop_id
+        treatment = self.one(TreatmentRow, TreatmentRow.state == "planned").id
+        station = self.one(Station).id
+        return {
+            "round": f"{F}/round",
+            "look": f"{F}/look/{stop}",
+            "count": f"{F}/count/{stop}",
+            "call": f"{F}/call/{stop}",
+            "stages": f"{F}/stages?show=all",
+            "timing": f"{F}/timing",
+            "do": f"{F}/do",
+            "card": f"{F}/do/{treatment}",
+            "book": f"{F}/book",
+            "export": f"{F}/book.csv",
+            "farm": f"{F}/farm",
+            "station": f"{F}/station/{station}",
+            "new look": f"{F}/look",
+        }
+
+    def test_every_main_page_answers_every_role(self) -> None:
+        for role in ("owner", "adviser", "scout", "applicator", "viewer"):
+            client = self.enter(role)
+            for name, path in self.paths().items():
+                self.assertEqual(client.get(path, follow_redirects=True).status_code, 200, f"{name} as {role}")
+
+    def test_headers(self) -> None:
+        answer = self.client.get(f"{F}/round")
+        policy = answer.headers["Content-Security-Policy"]
+        self.assertNotIn("unsafe", policy)
+        for part in ("default-src 'none'", "script-src 'self'", "style-src 'self'", "frame-ancestors 'none'"):
+            self.assertIn(part, policy)
+        self.assertEqual(answer.headers["X-Content-Type-Options"], "nosniff")
+        self.assertEqual(answer.headers["Cache-Control"], "no-store")
+        cookie = self.app.test_client().get("/sign-in").headers["Set-Cookie"]
+        self.assertIn("HttpOnly", cookie)
+        self.assertIn("SameSite=Lax", cookie)
+
+    def test_no_page_carries_inline_script_or_style(self) -> None:
+        for name, path in self.paths().items():
+            page = self.client.get(path, follow_redirects=True).get_data(as_text=True)
+            self.assertNotRegex(page, r"<script(?![^>]*(src=|application/json))", name)
+            self.assertNotRegex(page, r'\sstyle="|<style|\son[a-z]+="', name)
+
+    def test_query_counts_are_bounded(self) -> None:
+        counted: list[str] = []
+        event.listen(engine("web"), "before_cursor_execute", lambda *args: counted.append(args[2]))
+        for name, path in self.paths().items():
+            if name in MOST_QUERIES:
+                self.client.get(path)
+                counted.clear()
+                self.client.get(path)
+                self.assertLessEqual(len(counted), MOST_QUERIES[name], name)
+
+    def test_pages_of_another_farm_are_not_there(self) -> None:
+        other = uuid.uuid4()
+        for path in ("round", "book", "farm", f"look/{uuid.uuid4()}"):
+            self.assertEqual(self.client.get(f"/f/{other}/{path}").status_code, 404)
+        for path in (f"look/{uuid.uuid4()}", f"do/{uuid.uuid4()}", f"book/record/{uuid.uuid4()}", f"station/{uuid.uuid4()}"):
+            answer = self.client.get(f"{F}/{path}")
+            self.assertEqual(answer.status_code, 404)
+            self.assertIn("There is nothing here", answer.get_data(as_text=True))
+
+    def test_drawings(self) -> None:
+        answer = self.client.get("/drawing/sign/stippling.svg")
+        self.assertEqual(answer.mimetype, "image/svg+xml")
+        self.assertIn("Pale stippling", answer.get_data(as_text=True))
+        self.assertEqual(self.client.get("/drawing/sign/nothing.svg").status_code, 404)
+
+    def test_health(self) -> None:
+        self.assertEqual(self.app.test_client().get("/healthz").get_data(as_text=True), "ok\n")
+
+
+class SignInPage(PagesTest):
+    def test_signed_out_goes_to_sign_in_and_back(self) -> None:
+        client = self.app.test_client()
+        answer = client.get(f"{F}/book")
+        self.assertIn("/sign-in?next=", answer.headers["Location"])
+        form = {"email": mail("scout"), "password": PASSWORD, "to": f"{F}/book"}
+        self.assertEqual(self.post(client, "/sign-in", form, "/sign-in").headers["Location"], f"{F}/book")
+
+    def test_it_never_leads_off_the_site(self) -> None:
+        for target in ("https://elsewhere.example/", "//elsewhere.example", "/\\elsewhere.example"):
+            form = {"email": mail("scout"), "password": PASSWORD, "to": target}
+            self.assertEqual(self.post(self.app.test_client(), "/sign-in", form, "/sign-in").headers["Location"], "/")
+
+    def test_a_wrong_password_keeps_the_entry(self) -> None:
+        client = self.app.test_client()
+        answer = self.post(client, "/sign-in", {"email": mail("viewer"), "password": "no"}, "/sign-in")
+        self.assertEqual(answer.status_code, 400)
+        page = answer.get_data(as_text=True)
+        self.assertIn(mail("viewer"), page)
+        self.assertIn("do not fit", page)
+
+    def test_a_form_without_its_token_is_refused(self) -> None:
+        self.assertEqual(self.client.post(f"{F}/round/open", data={}).status_code, 400)
+        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": []}).status_code, 400)
+
+
+class Writing(PagesTest):
+    def test_pressed_twice_it_opens_one_stop(self) -> None:
+        form = self.form() | {"block_id": str(self.one(Block).id)}
+        first, second = (self.post(self.client, f"{F}/round/open", form) for _ in range(2))
+        self.assertEqual(first.headers["Location"], second.headers["Location"])
+        self.assertEqual(first.status_code, 302)
+
+    def test_a_viewer_writes_nothing(self) -> None:
+        client = self.enter("viewer")
+        for path, form in ((f"{F}/round/open", {"block_id": str(self.one(Block).id)}), (f"{F}/stages/biofix", {}), (f"{F}/farm/block", {})):
+            answer = self.post(client, path, self.form() | form)
+            self.assertIn(answer.status_code, (400, 403), path)
+        payload = {"commands": [{**self.form(), "kind": "stop.open", "payload": {"block_id": str(self.one(Block).id)}}]}
+        answer = client.post(f"{F}/sync", json=payload, headers={"X-CSRFToken": self.token(client, f"{F}/farm")})
+        self.assertEqual(answer.json["results"][0]["status"], "refused")
+
+    def test_a_scout_cannot_sign(self) -> None:
+        client = self.enter("scout")
+        treatment = self.one(TreatmentRow, TreatmentRow.state == "planned").id
+        self.assertNotIn("Sign as", client.get(f"{F}/do/{treatment}").get_data(as_text=True))
+        answer = self.post(client, f"{F}/do/{treatment}", self.form())
+        self.assertEqual(answer.status_code, 400)
+        with farm_session(FARM) as session:
+            self.assertEqual(session.get_one(TreatmentRow, (FARM, treatment)).state, "planned")
+
+    def test_a_biofix_ahead_is_refused_beside_its_field_with_the_entry_kept(self) -> None:
+        form = self.form() | {
+            "block_id": str(self.one(Block, Block.name == "Orchard A").id),
+            "agent": "codling-moth",
+            "on": "2026-09-01",
+            "basis": "my moths",
+        }
+        answer = self.post(self.client, f"{F}/stages/biofix", form)
+        page = answer.get_data(as_text=True)
+        self.assertEqual(answer.status_code, 400)
+        self.assertIn("still ahead", page)
+        self.assertIn("my moths", page)
+        self.assertIn('aria-describedby="e-on"', page)
+
+    def test_blocks_are_kept_and_named_once(self) -> None:
+        block = {
+            "name": "Hill Top",
+            "crop": "apple",
+            "place": "orchard",
+            "cultivar": "",
+            "area": "1.5",
+            "outline": "[[0,0],[9,0],[9,9]]",
+            "station_id": "",
+        }
+        self.assertEqual(self.post(self.client, f"{F}/farm/block", self.form() | block).status_code, 302)
+        answer = self.post(self.client, f"{F}/farm/block", self.form() | block)
+        self.assertEqual(answer.status_code, 400)
+        self.assertIn("already", answer.get_data(as_text=True))
+        self.assertEqual(self.client.get(f"{F}/stages").status_code, 200)
+
+    def test_ranking_answers_with_its_number_and_stores_nothing(self) -> None:
+        stop = self.one(Look).stop_id
+        before = len(self.client.get(f"{F}/book.csv").get_data())
+        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
+        answer = self.client.post(f"{F}/look/{stop}/rank", json={"seq": 7, "signs": {"stippling": "seen"}}, headers=head).json
+        self.assertEqual(answer["seq"], 7)
+        self.assertEqual(set(answer), {"seq", "causes", "verdict", "looks", "notes", "weather"})
+        self.assertEqual(self.client.post(f"{F}/look/{stop}/rank", json={"signs": {"x": "seen"}}, headers=head).status_code, 422)
+        self.assertEqual(len(self.client.get(f"{F}/book.csv").get_data()), before)
+
+    def test_the_same_command_with_other_content_is_a_409(self) -> None:
+        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
+        told = {**self.form(), "kind": "stop.open", "payload": {"block_id": str(self.one(Block).id), "where": "a"}}
+        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head).json["results"][0]["status"], "stored")
+        changed = {**told, "payload": {**told["payload"], "where": "b"}}
+        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [changed]}, headers=head).status_code, 409)
+        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": "x"}, headers=head).status_code, 422)
+
+    def test_a_photograph_that_is_none_is_refused_with_the_reason(self) -> None:
+        stop = self.one(Look).stop_id
+        form = {"photo_id": str(uuid.uuid4()), "photo": (io.BytesIO(b"no"), "x.jpg")}
+        answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
+        self.assertIn("not a picture", self.client.get(answer.headers["Location"]).get_data(as_text=True))
+
+    def test_conflicting_versions_stand_in_the_book(self) -> None:
+        stop = self.one(Stop)
+        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
+        record = str(stops.child(stop.id, "look", "conflict"))
+        for base in (0, 0):
+            told = {
+                **self.form(base),
+                "record_id": record,
+                "kind": "look.record",
+                "payload": {"stop_id": str(stop.id), "signs": {"honeydew": "seen"}},
+            }
+            told["command_id"] = str(uuid.uuid4())
+            self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head)
+        self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
+        self.assertIn("kept beside it", self.client.get(f"{F}/book/record/{record}").get_data(as_text=True))
+
+
+class Units(PagesTest):
+    def test_heat_questions_in_fahrenheit_and_nonsense(self) -> None:
+        station = self.one(Station).id
+        page = self.client.get(f"{F}/station/{station}?unit=F&lower=50&upper=88&sums=250,1000").get_data(as_text=True)
+        self.assertIn("250 DD F", page)
+        for query, words in (
+            ("lower=warm", "is not a number"),
+            ("start=02-30", "not a day of the year"),
+            ("lower=30&upper=10", "above the lower"),
+            ("sums=a", "parted by commas"),
+        ):
+            self.assertIn(words, self.client.get(f"{F}/station/{station}?{query}").get_data(as_text=True))
+
+    def test_a_new_station(self) -> None:
+        form = {"name": "Ridge", "latitude": "46", "longitude": "7", "elevation": "900", "offset_hours": "1", "url": ""}
+        answer = self.post(self.client, f"{F}/station", self.form() | form)
+        self.assertIn("No readings yet", self.client.get(answer.headers["Location"]).get_data(as_text=True))
+        bad = self.post(self.client, f"{F}/station", self.form() | form | {"elevation": "high"})
+        self.assertIn("not a number", bad.get_data(as_text=True))
+
+    def test_the_farms_own_hours(self) -> None:
+        self.assertEqual(NOW.astimezone(dt.timezone(dt.timedelta(hours=2))).hour, 7)
+        self.assertIn("07:40", self.client.get(f"{F}/round").get_data(as_text=True))
