@@ -130,7 +130,7 @@ class LiveTest(unittest.TestCase):
 
     def open_stop(self, block: str) -> None:
         self.go("round")
-        item = next(one for one in self.chrome.find_elements(By.CSS_SELECTOR, "ol li") if block in one.text)
+        item = next(one for one in self.chrome.find_elements(By.CSS_SELECTOR, "ol li, ul.rules li") if block in one.text)
         self.chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", item)
         item.find_element(By.XPATH, ".//button[contains(., 'Stop here')]").click()
         driver.find(self.chrome, ".bench")

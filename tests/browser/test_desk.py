@@ -1,6 +1,7 @@
 """The desk: a weather file uploaded in the browser, a biofix set, every screen looked at by axe-core."""
 
 import datetime as dt
+import tempfile
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import Select
@@ -60,7 +61,7 @@ class Desk(LiveTest):
         with farm_session(FARM) as session:
             count = select(func.count()).select_from(WeatherDay).where(WeatherDay.station_id == made("Tunnel logger"))
             before = session.execute(count).scalar_one()
-        path = driver.tempfile.mkdtemp() + "/faulty.csv"
+        path = tempfile.mkdtemp() + "/faulty.csv"
         with open(path, "w") as file:
             file.write("day,low,high\n2023-05-01,50,68\n2023-05-02,70,60\n2023-05-03,x,60\n2023-05-07,52,66\n")
         self.sign_in("adviser")

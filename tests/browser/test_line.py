@@ -90,8 +90,6 @@ class Line(LiveTest):
 
     def test_circles_are_left_alone_and_a_sound_stop_is_one_tap(self) -> None:
         self.sign_in("scout")
-        self.go("look")
-        driver.find(self.chrome, "ul.rules form button")
         self.open_stop("Orchard A")
         self.press("Nothing wrong here")
         self.sees("This stop is sound.")

@@ -163,6 +163,14 @@ class Hours(unittest.TestCase):
             worst = max((row[place].state for row in table.rows.values()), key=lambda state: windows.RANK[state])
             self.assertEqual(cell.state, worst)
 
+    def test_stretches_cover_every_hour_once(self) -> None:
+        table = windows.hours(hours(), windows.limits_for("spray"))
+        stretches = table.stretches()
+        self.assertEqual(stretches[0][0], table.times[0])
+        self.assertEqual(sum(int((end - start).total_seconds() // 3600) for start, end, _ in stretches), len(table.times))
+        for one, two in zip(stretches, stretches[1:], strict=False):
+            self.assertEqual(one[1], two[0])
+
     def test_refusals(self) -> None:
         bad = hours()
         with self.assertRaises(ValueError):

@@ -76,6 +76,8 @@ def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, S
         )
         if python("-m", "bootmark.store.setup", env=env):
             raise Stop("The database could not be brought up to date: read the lines above, or run './bootmark demo --reset'.")
+        if python("-m", "bootmark.standins.demo", env=env):
+            raise Stop("The demo farm could not be loaded: read the lines above, or run './bootmark demo --reset'.")
         supervisor = Supervisor(logs)
         with supervisor.until_told():
             supervisor.run("station", [str(packages.PYTHON), "-m", "bootmark.standins", str(station_port)], env, ROOT)
@@ -173,7 +175,8 @@ def shots(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
     port = clusters.free_port()
     with demo_running(port, reset=True, logs=VAR / "log") as (address, _):
-        return python("-m", "tests.browser.shots", address, *options.names, env=environment())
+        cluster, _folder = clusters.lasting()
+        return python("-m", "tests.browser.shots", address, *options.names, env=environment(cluster))
 
 
 def bench(options: argparse.Namespace) -> int:

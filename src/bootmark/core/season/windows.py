@@ -60,6 +60,20 @@ class HourTable:
     rows: Mapping[str, tuple[Cell, ...]]
     overall: tuple[Cell, ...]
 
+    def stretches(self) -> list[tuple[dt.datetime, dt.datetime, Cell]]:
+        """Hours in a row that share one answer: start, end, and the answer with its reasons."""
+        found: list[tuple[dt.datetime, dt.datetime, Cell]] = []
+        hour = dt.timedelta(hours=1)
+        last: set[str] = set()
+        for place, (time, cell) in enumerate(zip(self.times, self.overall, strict=True)):
+            kinds = {name for name, cells in self.rows.items() if cells[place].state == cell.state}
+            if found and found[-1][1] == time and found[-1][2].state == cell.state and kinds == last:
+                found[-1] = (found[-1][0], time + hour, found[-1][2])
+            else:
+                found.append((time, time + hour, cell))
+            last = kinds
+        return found
+
     def spans(self, least: int = 2) -> list[tuple[dt.datetime, dt.datetime]]:
         """Runs of at least so many hours in which nothing refuses or warns: start and end."""
         found, start = [], None

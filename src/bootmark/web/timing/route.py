@@ -1,15 +1,22 @@
 """Timing: which hours, which control, in which order."""
 
+import datetime as dt
 from typing import Any
 
 from flask import Blueprint, g, render_template
 
+from bootmark.core.season.windows import Cell
 from bootmark.services import timing
 from bootmark.services.farm_time import zone
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.timing.svg import strips_svg
 
 blueprint = Blueprint("timing", __name__, template_folder=".")
+
+
+def _stretches(one: timing.Planned, zone: dt.tzinfo) -> list[tuple[dt.datetime, dt.datetime, Cell]]:
+    """The hours ahead in words, in the farm's own time."""
+    return [(start.astimezone(zone), end.astimezone(zone), cell) for start, end, cell in one.table.stretches()] if one.table else []
 
 
 @blueprint.get("/f/<uuid:farm>/timing")

@@ -90,9 +90,6 @@ document.addEventListener("alpine:init", () => {
     word(sign) {
       return WORDS[this.signs[sign]] || "";
     },
-    spoken(sign) {
-      return data.names[sign] + (this.signs[sign] ? ", " + WORDS[this.signs[sign]] : "");
-    },
     shows(sign) {
       if (this.signs[sign]) return true;
       return this.part === "" ? data.glance.includes(sign) : data.parts[sign] === this.part;
