@@ -1,6 +1,7 @@
 """The whole application for a browser: a server on a clone of the demo, one Chromium for each module."""
 
 import contextlib
+import logging
 import os
 import subprocess
 import sys
@@ -38,6 +39,7 @@ class Server:
         self.app = create_app()
 
     def start(self) -> None:
+        logging.getLogger("werkzeug").setLevel(logging.ERROR)
         self.running = make_server("127.0.0.1", self.port, self.app, threaded=True)
         threading.Thread(target=self.running.serve_forever, daemon=True).start()
 

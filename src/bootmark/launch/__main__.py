@@ -74,10 +74,10 @@ def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, S
             BOOTMARK_STATION=f"http://127.0.0.1:{station_port}",
             BOOTMARK_DEMO="1",
         )
-        if python("-m", "bootmark.store.setup", env=env):
-            raise Stop("The database could not be brought up to date: read the lines above, or run './bootmark demo --reset'.")
         if python("-m", "bootmark.standins.demo", env=env):
-            raise Stop("The demo farm could not be loaded: read the lines above, or run './bootmark demo --reset'.")
+            raise Stop(
+                "The database or the demo farm in it could not be made ready: read the lines above, or run './bootmark demo --reset'."
+            )
         supervisor = Supervisor(logs)
         with supervisor.until_told():
             supervisor.run("station", [str(packages.PYTHON), "-m", "bootmark.standins", str(station_port)], env, ROOT)

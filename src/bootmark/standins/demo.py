@@ -15,6 +15,7 @@ from bootmark.services.commands import Sent
 from bootmark.services.people import Member, hash_password
 from bootmark.standins import sky
 from bootmark.standins.estate import BLOCKS, FARM, LATITUDE, LONGITUDE, NAME, NOW, PASSWORD, PEOPLE, SITES, TIME_ZONE, made
+from bootmark.store import setup
 from bootmark.store.models import Account, Block, Farm, Membership, ReturnVisit, TreatmentRow
 from bootmark.store.session import farm_session
 
@@ -299,5 +300,13 @@ def load(station_url: str = "", *, owner_url: str | None = None, bind: Any = Non
     return True
 
 
+def main() -> int:
+    """The database brought up to date and the demo in it, in one process: a start is to be quick."""
+    failed = setup.main()
+    if not failed:
+        load(os.environ.get("BOOTMARK_STATION", ""))
+    return failed
+
+
 if __name__ == "__main__":
-    load(os.environ.get("BOOTMARK_STATION", ""))
+    sys.exit(main())

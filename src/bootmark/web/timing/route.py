@@ -43,6 +43,7 @@ def page() -> str:
                 "svg": strips_svg(one.table, local, title) if one.table else "",
                 "steps": steps,
                 "now": one.state_at(at),
+                "hours": _stretches(one, local),
             }
         )
     shown.sort(key=lambda each: (each["one"].late, each["one"].treatment.not_after or each["one"].treatment.on))

@@ -1,0 +1,55 @@
+"""Docs that are generated from code stay so: ./bootmark test says when one has to be written anew."""
+
+import os
+import unittest
+from pathlib import Path
+
+from bootmark.services import calls, field, places  # noqa: F401 - registers the kinds of command
+from bootmark.services.commands import KINDS
+from bootmark.store import models, versions  # noqa: F401 - registers the tables
+from bootmark.store.base import Base
+from bootmark.web.guard import POLICY
+
+PAGE = Path(__file__).resolve().parents[1] / "docs" / "commands.md"
+
+
+def generated() -> str:
+    """Commands, tables and the policy, as the code has them."""
+    lines = [
+        "# Generated from the code",
+        "",
+        "Written by `BOOTMARK_WRITE_DOCS=1 ./bootmark test tests.test_docs`; a test holds it to the code.",
+        "",
+    ]
+    lines += ["## Commands", "", "| kind | who | what |", "|---|---|---|"]
+    lines += [
+        f"| `{one.name}` | {', '.join(sorted(one.roles))} | {one.about} |" for one in sorted(KINDS.values(), key=lambda one: one.name)
+    ]
+    lines += ["", "## Tables", "", "```mermaid", "erDiagram"]
+    pairs = {
+        (key.referred_table.name, table.name)
+        for table in Base.metadata.sorted_tables
+        for key in table.foreign_key_constraints
+        if key.referred_table.name != "farm" and not table.name.endswith("_version")
+    }
+    lines += [f"    {one} ||--o{{ {many} : has" for one, many in sorted(pairs)]
+    heads = ", ".join(sorted(table.name.removesuffix("_version") for table in versions.VERSIONS.values()))
+    lines += [
+        "```",
+        "",
+        f"Every table but `account`, `agent`, `sign` and `sign_in_attempt` belongs to a farm. These have a version table each: {heads}.",
+        "",
+    ]
+    lines += ["## Content-Security-Policy", "", "```", POLICY.replace("; ", ";\n"), "```", ""]
+    return "\n".join(lines)
+
+
+class Docs(unittest.TestCase):
+    def test_the_generated_page_matches_the_code(self) -> None:
+        if os.environ.get("BOOTMARK_WRITE_DOCS"):
+            PAGE.write_text(generated())
+        self.assertEqual(PAGE.read_text(), generated())
+
+    def test_the_committed_style_names_no_address(self) -> None:
+        style = (PAGE.parents[1] / "src" / "bootmark" / "web" / "static" / "app.css").read_text()
+        self.assertNotRegex(style, r"url\([\"']?https?:")
