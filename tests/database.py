@@ -30,11 +30,7 @@ def use(database: str) -> None:
     for role in ROLES:
         name = f"BOOTMARK_{role}_URL"
         os.environ[name] = os.environ[name].rsplit("/", 1)[0] + "/" + database
-    for role in ("web", "worker", "owner"):
-        if session.engine.cache_info().currsize:
-            with contextlib.suppress(KeyError):
-                session.engine(role).dispose()
-    session.engine.cache_clear()
+    session.close_engines()
 
 
 @functools.cache
@@ -50,8 +46,7 @@ def template() -> str:
     setup.migrate(os.environ["BOOTMARK_OWNER_URL"])
     with contextlib.redirect_stderr(io.StringIO()):
         demo.load()
-    for role in ("web", "owner"):
-        session.engine(role).dispose()
+    session.close_engines()
     return TEMPLATE
 
 

@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import quad
 
+from bootmark.core import units
 from bootmark.core.season import degree_days as dd
 
 temperature = st.floats(-25, 45, allow_nan=False)
@@ -104,5 +105,5 @@ class Refusals(unittest.TestCase):
                 call()
 
     def test_fahrenheit_edges(self) -> None:
-        self.assertAlmostEqual(dd.celsius(88), 31.1, places=1)
-        self.assertAlmostEqual(dd.difference_celsius(250), 138.9, places=1)
+        self.assertAlmostEqual(units.celsius(88), 31.1, places=1)
+        self.assertAlmostEqual(units.difference_celsius(250), 138.9, places=1)

@@ -5,6 +5,7 @@ import uuid
 from sqlalchemy import create_engine, text
 from sqlalchemy.exc import DBAPIError
 
+from bootmark.core.types import ACTIVITIES, DECISIONS, VERDICTS
 from bootmark.standins.estate import FARM
 from bootmark.store.base import Base
 from bootmark.store.session import SHARED, engine, farm_session
@@ -94,6 +95,15 @@ class Walls(DatabaseTest):
                 text("SELECT rolname, rolsuper, rolbypassrls FROM pg_roles WHERE rolname IN ('bm_web', 'bm_worker', 'bm_owner')")
             ).all()
         self.assertEqual({(name, False, False) for name in ("bm_web", "bm_worker", "bm_owner")}, {tuple(row) for row in rows})
+
+    def test_enumerations_are_whole_and_held(self) -> None:
+        with engine("owner").connect() as connection:
+            rows: dict[str, str] = dict(connection.execute(text("SELECT conname, pg_get_constraintdef(oid) FROM pg_constraint WHERE contype = 'c'")).all())
+        for name, values in (("look_verdict_known", VERDICTS), ("decision_kind_known", DECISIONS), ("finding_activity_known", ACTIVITIES)):
+            for value in values:
+                self.assertIn(f"'{value}'", rows[name])
+        with self.assertRaises(DBAPIError), farm_session(FARM) as session:
+            session.execute(text("UPDATE look SET verdict = 'surely'"))
 
     def test_models_and_migrations_do_not_drift(self) -> None:
         from alembic.autogenerate import compare_metadata

@@ -202,7 +202,7 @@ class Writing(PagesTest):
 
     def test_blocks_are_kept_and_named_once(self) -> None:
         block = {
-            "name": "Hill Top",
+            "name": "Far Bank",
             "crop": "apple",
             "place": "orchard",
             "cultivar": "",

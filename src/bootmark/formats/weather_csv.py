@@ -8,6 +8,8 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from bootmark.core import units
+
 NEEDED = ("date", "tmin", "tmax")
 COLUMNS = (*NEEDED, "rain")
 ORDERS = {"ymd": "year, month, day", "dmy": "day, month, year", "mdy": "month, day, year"}
@@ -158,7 +160,7 @@ def _read_row(cells: Sequence[str], places: dict[str, int], choices: Choices, li
         value = _number(cell(name))
         if value is None:
             return f"The {'minimum' if name == 'tmin' else 'maximum'} is {cell(name) or 'empty'}: not a number."
-        values[name] = (value - 32) / 1.8 if choices.unit == "F" else value
+        values[name] = units.celsius(value) if choices.unit == "F" else value
         if not LIMITS[0] <= values[name] <= LIMITS[1]:
             return f"{cell(name)} °{choices.unit} can't be air near the ground: {LIMITS[0]:g} to {LIMITS[1]:g} °C is taken."
     if values["tmin"] > values["tmax"]:

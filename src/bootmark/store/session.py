@@ -1,6 +1,5 @@
 """Sessions bound to one farm: the second wall is told which at the start of every transaction."""
 
-import functools
 import os
 import uuid
 from collections.abc import Iterator
@@ -14,10 +13,20 @@ SHARED = frozenset({"account", "sign_in_attempt", "agent", "sign", "alembic_vers
 """Tables of no farm. Everything else has row-level security; the queue's tables are the library's own."""
 
 
-@functools.cache
+_engines: dict[str, Engine] = {}
+
+
 def engine(role: str = "web") -> Engine:
-    """The engine of one database role, from BOOTMARK_<ROLE>_URL."""
-    return create_engine(os.environ[f"BOOTMARK_{role.upper()}_URL"], pool_size=5, max_overflow=5, pool_pre_ping=True)
+    """The engine of one database role, from BOOTMARK_<ROLE>_URL; made once."""
+    if role not in _engines:
+        _engines[role] = create_engine(os.environ[f"BOOTMARK_{role.upper()}_URL"], pool_size=5, max_overflow=5, pool_pre_ping=True)
+    return _engines[role]
+
+
+def close_engines() -> None:
+    """Give up all connections, as before the addresses change."""
+    while _engines:
+        _engines.popitem()[1].dispose()
 
 
 @event.listens_for(Session, "after_begin")

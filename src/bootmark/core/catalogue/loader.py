@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
+from bootmark.core import units
 from bootmark.core.catalogue import model
 from bootmark.core.catalogue.model import (
     Agent,
@@ -89,14 +90,16 @@ class Reader:
 
 def _heat(reader: Reader) -> Heat:
     unit = reader.one_of("unit", ("C", "F"))
-    scale = 1.8 if unit == "F" else 1.0
+
+    def degree_days(value: float) -> float:
+        return value if unit == "C" else units.difference_celsius(value)
 
     def temperature(value: float | None) -> float | None:
-        return value if value is None or unit == "C" else (value - 32) / 1.8
+        return value if value is None or unit == "C" else units.celsius(value)
 
     events = []
     for row in reader.tables("events"):
-        at, spread = row.number("at") / scale, row.number("spread") / scale
+        at, spread = degree_days(row.number("at")), degree_days(row.number("spread"))
         events.append(Event(row.text("id"), row.text("name"), at, spread, row.one_of("stage", (*model.STAGES, "over")), row.source()))
         row.done()
     if [event.at for event in events] != sorted(event.at for event in events):
@@ -115,8 +118,8 @@ def _heat(reader: Reader) -> Heat:
         biofix_name=reader.text("biofix_name"),
         month_day=(int(month_day[0]), int(month_day[1])) if month_day else None,
         events=tuple(events),
-        egg=egg / scale if egg else None,
-        adult_before_eggs=before / scale if before else None,
+        egg=degree_days(egg) if egg else None,
+        adult_before_eggs=degree_days(before) if before else None,
         source=reader.source(),
     )
     reader.done()

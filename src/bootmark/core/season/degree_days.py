@@ -6,7 +6,6 @@ and use of heat units in pest management".
 """
 
 from collections.abc import Callable
-from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -133,13 +132,3 @@ def hourly(temps: ArrayLike, lower: float, upper: float | None = None, *, cutoff
         raise ValueError(f"{hours.shape[-1]} hours do not make whole days of 24")
     days = hours.reshape(*hours.shape[:-1], -1, 24)
     return np.asarray(_cut(_mean_above, days, days, lower, upper, cutoff).mean(axis=-1))
-
-
-def celsius(fahrenheit: float) -> float:
-    """A temperature in degrees F as degrees C."""
-    return (fahrenheit - 32) / 1.8
-
-
-def difference_celsius(fahrenheit: Any) -> Any:
-    """A temperature difference or a sum of degree-days in F units as C units; no offset."""
-    return fahrenheit / 1.8

@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.core.season import degree_days
+from bootmark.core import units
 from bootmark.formats import weather_csv
 from bootmark.services import heat, weather, weather_files
 from bootmark.services.commands import Refused
@@ -42,7 +42,7 @@ def question(form: Any) -> tuple[heat.Question, str]:
         except ValueError:
             errors[name] = f"{text or 'Nothing'} is not a number."
             return None
-        return degree_days.celsius(value) if unit == "F" else value
+        return units.celsius(value) if unit == "F" else value
 
     lower, upper = number("lower", "10"), number("upper", "31.1", needed=False)
     start = (form.get("start") or "03-01").strip()
@@ -54,7 +54,7 @@ def question(form: Any) -> tuple[heat.Question, str]:
     sums: list[float] = []
     for part in (form.get("sums") or "100, 250, 500").replace(";", ",").split(","):
         try:
-            sums.append(float(part) / (1.8 if unit == "F" else 1.0))
+            sums.append(units.difference_celsius(float(part)) if unit == "F" else float(part))
         except ValueError:
             errors["sums"] = f"{part.strip() or 'Nothing'} is not a number: write sums parted by commas, for example 250, 1000."
     if lower is not None and upper is not None and upper <= lower:
@@ -72,10 +72,11 @@ def page(station: uuid.UUID) -> str:
     years = sorted({day.year for day in record.days}, reverse=True)
     errors: dict[str, str] = {}
     told, unit = heat.Question(10, 31.1, (3, 1), (100.0, 250.0, 500.0)), "C"
-    rows = []
+    rows, totals = [], []
     try:
         told, unit = question(request.args)
         rows = heat.by_year(record, told)
+        totals = [units.difference_fahrenheit(row.total) if unit == "F" else row.total for row in rows]
     except Refused as error:
         errors = error.errors
     shown = request.args.get("year", type=int) or (years[0] if years else 0)
@@ -88,8 +89,8 @@ def page(station: uuid.UUID) -> str:
         count=len(record.days),
         first=min(record.days, default=None),
         last=max(record.days, default=None),
-        rows=rows,
-        sums=[one * (1.8 if unit == "F" else 1) for one in told.sums],
+        rows=list(zip(rows, totals, strict=True)),
+        sums=[units.difference_fahrenheit(one) if unit == "F" else one for one in told.sums],
         unit=unit,
         errors=errors,
         form=request.args,
