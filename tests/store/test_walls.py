@@ -98,7 +98,9 @@ class Walls(DatabaseTest):
 
     def test_enumerations_are_whole_and_held(self) -> None:
         with engine("owner").connect() as connection:
-            rows: dict[str, str] = dict(connection.execute(text("SELECT conname, pg_get_constraintdef(oid) FROM pg_constraint WHERE contype = 'c'")).all())
+            rows: dict[str, str] = dict(
+                connection.execute(text("SELECT conname, pg_get_constraintdef(oid) FROM pg_constraint WHERE contype = 'c'")).all()
+            )
         for name, values in (("look_verdict_known", VERDICTS), ("decision_kind_known", DECISIONS), ("finding_activity_known", ACTIVITIES)):
             for value in values:
                 self.assertIn(f"'{value}'", rows[name])

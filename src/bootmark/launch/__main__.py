@@ -2,6 +2,8 @@
 
 import argparse
 import contextlib
+import hashlib
+import json
 import os
 import secrets
 import shutil
@@ -56,6 +58,35 @@ def answers(address: str) -> bool:
         return False
 
 
+class ReadyNote:
+    """What the demo's database was last made ready for; while it holds, a start need not look again."""
+
+    SOURCES = ("store/migrations/versions/*.py", "core/catalogue/**/*.toml", "standins/*.py")
+
+    def __init__(self, path: Path) -> None:
+        self.path = path
+        try:
+            self.told: dict[str, object] = json.loads(path.read_text())
+        except (OSError, ValueError):
+            self.told = {}
+
+    def digest(self) -> str:
+        """Migrations, catalogue and demo as they are now."""
+        files = sorted(path for pattern in self.SOURCES for path in (ROOT / "src" / "bootmark").glob(pattern))
+        return hashlib.sha256(b"\0".join(path.read_bytes() for path in files)).hexdigest()
+
+    def station_port(self) -> int:
+        """The stand-in station's port of last time, since stations keep their address; another where it is taken."""
+        port = self.told.get("station_port")
+        return port if isinstance(port, int) and not clusters.port_taken(port) else clusters.free_port()
+
+    def holds(self, station_port: int) -> bool:
+        return self.told == {"digest": self.digest(), "station_port": station_port}
+
+    def write(self, station_port: int) -> None:
+        self.path.write_text(json.dumps({"digest": self.digest(), "station_port": station_port}))
+
+
 @contextlib.contextmanager
 def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, Supervisor]]:
     """The demo, up and answering; stops all of it at the end, whatever happens."""
@@ -67,17 +98,20 @@ def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, S
     cluster, folder = clusters.lasting()
     clusters.start(cluster, folder)
     try:
-        station_port = clusters.free_port()
+        ready = ReadyNote(folder / "ready.json")
+        station_port = ready.station_port()
         env = environment(
             cluster,
             BOOTMARK_SECRET=secret(),
             BOOTMARK_STATION=f"http://127.0.0.1:{station_port}",
             BOOTMARK_DEMO="1",
         )
-        if python("-m", "bootmark.standins.demo", env=env):
-            raise Stop(
-                "The database or the demo farm in it could not be made ready: read the lines above, or run './bootmark demo --reset'."
-            )
+        if not ready.holds(station_port):
+            if python("-m", "bootmark.standins.demo", env=env):
+                raise Stop(
+                    "The database or the demo farm in it could not be made ready: read the lines above, or run './bootmark demo --reset'."
+                )
+            ready.write(station_port)
         supervisor = Supervisor(logs)
         with supervisor.until_told():
             supervisor.run("station", [str(packages.PYTHON), "-m", "bootmark.standins", str(station_port)], env, ROOT)
