@@ -3,8 +3,9 @@
 import datetime as dt
 import uuid
 from collections import OrderedDict
+from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypeVar, cast
 
 import numpy as np
 from sqlalchemy import func, select
@@ -18,6 +19,7 @@ from bootmark.core.season.windows import Hourly
 from bootmark.store.models import Block, Farm, ForecastHour, Station, WeatherDay, WeatherDerived, WeatherHour
 
 Extremes = tuple[float, float]
+Kept = TypeVar("Kept")
 LEAST_DAYS_OF_A_YEAR = 300
 SPELL_DAYS = 30
 _KEPT = 32
@@ -53,8 +55,20 @@ def offset(station: Station) -> dt.timezone:
     return dt.timezone(dt.timedelta(minutes=station.offset_minutes))
 
 
+def _once(session: Session, key: tuple[Any, ...], ask: Callable[[], Kept]) -> Kept:
+    """What a question answered before in this transaction; forgotten as soon as readings are stored in it."""
+    memo = session.info.setdefault("weather", {})
+    if key not in memo:
+        memo[key] = ask()
+    return cast(Kept, memo[key])
+
+
 def record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Record:
     """A station's days; read once and kept until a new reading comes."""
+    return _once(session, ("record", farm_id, station_id), lambda: _record(session, farm_id, station_id))
+
+
+def _record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Record:
     where = (WeatherDay.farm_id == farm_id, WeatherDay.station_id == station_id)
     stamp = session.execute(select(func.count(), func.max(WeatherDay.received_at)).where(*where)).one()
     key = (farm_id, station_id, *stamp)
@@ -75,6 +89,10 @@ def record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Recor
 
 def forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[ForecastHour]:
     """The newest forecast that was out by the end of a day."""
+    return _once(session, ("forecast", station_id, day), lambda: _forecast_rows(session, farm_id, station_id, day))
+
+
+def _forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[ForecastHour]:
     end = dt.datetime.combine(day, dt.time(0), dt.UTC) + dt.timedelta(days=1)
     where = (ForecastHour.farm_id == farm_id, ForecastHour.station_id == station_id)
     newest = select(func.max(ForecastHour.issued_at)).where(*where, ForecastHour.issued_at < end).scalar_subquery()
@@ -83,6 +101,10 @@ def forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, d
 
 def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.date, Extremes]:
     """Extremes of the days that a forecast covers by at least 20 hours, and of today from what was measured and is foretold."""
+    return _once(session, ("foretold", station.id, day), lambda: _foretold_days(session, station, day))
+
+
+def _foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.date, Extremes]:
     zone = offset(station)
     start = dt.datetime.combine(day, dt.time(0), zone)
     measured = session.execute(
@@ -100,6 +122,10 @@ def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.d
 
 def series(session: Session, station: Station, day: dt.date, start: dt.date) -> tuple[Weather, list[Weather], tuple[Any, ...]]:
     """A station's weather from a day on, forecast days with it; its past years; and a key that changes with either."""
+    return _once(session, ("series", station.id, day, start), lambda: _series(session, station, day, start))
+
+
+def _series(session: Session, station: Station, day: dt.date, start: dt.date) -> tuple[Weather, list[Weather], tuple[Any, ...]]:
     kept = record(session, station.farm_id, station.id)
     measured = {one: kept.days[one] for one in kept.days if start <= one < day}
     foretold = foretold_days(session, station, day)
@@ -204,6 +230,7 @@ def store_days(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, rows
 
 def _add(session: Session, model: type[Any], farm_id: uuid.UUID, station_id: uuid.UUID, rows: list[dict[str, Any]]) -> int:
     new = 0
+    session.info.pop("weather", None)
     for start in range(0, len(rows), 2000):
         chunk = [{"farm_id": farm_id, "station_id": station_id, **row} for row in rows[start : start + 2000]]
         done = session.execute(

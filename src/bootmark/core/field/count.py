@@ -1,5 +1,6 @@
 """How many there are, and how sure that is."""
 
+import functools
 import math
 from collections.abc import Callable, Mapping
 from statistics import NormalDist, mean, variance
@@ -45,12 +46,13 @@ def _bisect(falling: Callable[[float], float], target: float, high: float) -> fl
     low = 0.0
     while falling(high) > target:
         high *= 2
-    for _ in range(200):
+    for _ in range(64):
         middle = 0.5 * (low + high)
         low, high = (middle, high) if falling(middle) > target else (low, middle)
     return 0.5 * (low + high)
 
 
+@functools.lru_cache(maxsize=1024)
 def student_t(level: float, degrees: int) -> float:
     """The two-sided critical value of Student's t.
 

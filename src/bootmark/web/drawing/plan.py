@@ -1,5 +1,6 @@
 """The farm plan: blocks as they lie, rows drawn by their place, and a walking line."""
 
+import functools
 import math
 from collections.abc import Mapping, Sequence
 from html import escape
@@ -15,8 +16,10 @@ ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed
 GATE = (30.0, 180.0)
 
 
-def _rows(shape: Polygon, place: str) -> str:
+@functools.lru_cache(maxsize=512)
+def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
     """Rows along a block's longer side; trees as dots, crops as lines."""
+    shape = Polygon(outline)
     box = shape.minimum_rotated_rectangle
     corners = [(x, y) for x, y, *_ in shapely.get_coordinates(box)[:3]]
     first, second = math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2])
@@ -64,7 +67,7 @@ def plan_svg(
         middles[block_id] = (shape.centroid.x, shape.centroid.y)
         mark = (marks or {}).get(block_id, "")
         stroke, width = {"must": (svg.BOOT, 3.2), "wait": (svg.SLATE, 1.6)}.get(mark, (svg.INK, 1.2))
-        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(shape, place)
+        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(tuple((x, y) for x, y in outline), place)
         x, y = outline[0]
         text = f'<text x="{x + 6:.0f}" y="{y + 17:.0f}" font-size="14" font-weight="700" paint-order="stroke" stroke="{svg.PAPER}" stroke-width="4" fill="{svg.INK}">{escape(name)}</text>'
         link = (links or {}).get(block_id)

@@ -45,8 +45,12 @@ class Axis:
 
 
 def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: float) -> list[tuple[float, float]]:
-    shown = [(day, value) for day, value in zip(season.dates, row, strict=True) if axis.first <= day <= axis.last]
-    return [(axis.x(day), base - height * float(value)) for day, value in shown]
+    """A share over the days that the axis shows, as points on the sheet."""
+    first = max((axis.first - season.dates[0]).days, 0)
+    last = min((axis.last - season.dates[0]).days + 1, len(season.dates))
+    start = (season.dates[0] - axis.first).days
+    x = LEFT + WIDTH * np.arange(first + start, last + start) / axis.days
+    return list(zip(x.tolist(), (base - height * row[first:last]).tolist(), strict=True))
 
 
 def ribbon_svg(
