@@ -33,7 +33,7 @@ class Reasons(unittest.TestCase):
         self.assertTrue(walk.whys(BlockState("a", "A", (0, 0), four_days, {"hot-and-dry": 9}), TODAY))
 
     def test_windows_and_open_cases(self) -> None:
-        opening = Opening("codling moth", "the virus", TODAY + dt.timedelta(days=3), TODAY + dt.timedelta(days=9))
+        opening = Opening("codling moth", TODAY + dt.timedelta(days=3), TODAY + dt.timedelta(days=9))
         case = OpenCase("mites", "Lens on the underside", ("hand lens", "torch"), YESTERDAY)
         found = walk.plan([BlockState("a", "A", (0, 0), YESTERDAY, cases=[case], openings=[opening])], TODAY)
         self.assertEqual([why.kind for why in found.stops[0].whys], ["case", "window"])

@@ -75,7 +75,7 @@ def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, toda
             # A control bound to an event or phase is the one that a day more or less decides.
             timed.sort(key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]))
             if timed:
-                found.setdefault(block.id, []).append(Opening(agent.in_sentence, timed[0][0].in_sentence, *timed[0][1]))
+                found.setdefault(block.id, []).append(Opening(agent.in_sentence, *timed[0][1]))
     return found
 
 

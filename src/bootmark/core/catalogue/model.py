@@ -13,6 +13,8 @@ HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 KINDS = ("insect", "mite", "beneficial", "disease", "disorder", "vertebrate", "mollusc", "normal")
 CONTROL_KINDS = ("cultural", "physical", "living", "soft", "conventional")
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
+MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults"}
+"""Stages as a population is spoken of."""
 PROPER = frozenset({"Asian", "Colorado", "European", "Japanese", "Mexican", "Russian", "San"})
 """First words of common names that keep their capital."""
 

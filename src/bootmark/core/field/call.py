@@ -1,7 +1,7 @@
 """Does it matter, and do I act. The default is to leave it, and to say why."""
 
 from bootmark.core import catalogue as catalogues
-from bootmark.core.catalogue.model import Agent, Catalogue, Control
+from bootmark.core.catalogue.model import MANY, Agent, Catalogue, Control
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
@@ -44,7 +44,7 @@ def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> t
         if own and stage.today and own[1] < stage.today:
             return Choice(control.id, False, f"Too late: its window closed on {own[1]:%-d %B}.")
         if not own and present and control.stages and not present & set(control.stages):
-            return Choice(control.id, False, f"It kills the {' and '.join(control.stages)}; few are in that stage today.")
+            return Choice(control.id, False, f"It kills {' and '.join(MANY[one] for one in control.stages)}; few are in that stage today.")
         if crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
             return Choice(
                 control.id, False, f"Harvest in {crop.days_to_harvest} days, and it must be kept {control.harvest_days} days before."

@@ -36,10 +36,9 @@ class OpenCase:
 
 @dataclass(frozen=True)
 class Opening:
-    """A stage window of a control."""
+    """The days on which an agent is in a stage that can be reached. No control is named: a window alone is no reason to treat."""
 
     agent: str
-    control: str
     first: dt.date
     last: dt.date
 
@@ -102,19 +101,14 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
     for case in block.cases:
         found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent}.", 50, "case"))
     for opening in block.openings:
+        agent = opening.agent[0].upper() + opening.agent[1:]
         if opening.first <= today <= opening.last:
             found.append(
-                Why(
-                    f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} is open until {opening.last:%-d %B}.",
-                    30,
-                    "window",
-                )
+                Why(f"{agent}: the stage that can be reached is out until {opening.last:%-d %B}. Look while there is time.", 30, "window")
             )
         elif 0 < (opening.first - today).days <= SOON_DAYS:
             ahead = (opening.first - today).days
-            found.append(
-                Why(f"{opening.agent[0].upper()}{opening.agent[1:]}: the window for {opening.control} opens in {ahead} days.", 20, "window")
-            )
+            found.append(Why(f"{agent}: the stage that can be reached comes in {ahead} days.", 20, "window"))
     hot = block.spells.get("hot-and-dry", 0)
     rain = block.spells.get("week-of-rain", 0)
     rhythm = FAST_RHYTHM_DAYS if hot >= FAST_SPELL_DAYS else CALM_RHYTHM_DAYS

@@ -7,6 +7,8 @@ from typing import Any
 from flask import Blueprint, g, render_template, request
 from sqlalchemy import select
 
+from bootmark.core.catalogue import Control
+from bootmark.core.catalogue.model import MANY
 from bootmark.services import field, rounds, season, weather
 from bootmark.services.commands import Refused
 from bootmark.store.models import TreatmentRow
@@ -16,6 +18,17 @@ from bootmark.web.stages.svg import Axis, ribbon_svg, spoken
 
 blueprint = Blueprint("stages", __name__, template_folder=".")
 NEAR_DAYS = 14
+
+
+def window_name(control: Control | None) -> str:
+    """What a window is called. A spray is not named before a call carries it."""
+    if control is None:
+        return ""
+    return (
+        control.name
+        if control.kind in ("physical", "living")
+        else f"{' and '.join(MANY[stage] for stage in control.stages)} can be reached"
+    )
 
 
 def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
@@ -71,7 +84,7 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
                     if early is not None
                     else "",
                     "window": span,
-                    "control": control,
+                    "window_name": window_name(control),
                     "today": spoken(found.forecast.on(today)),
                     "svg": ribbon_svg(
                         found.forecast,
@@ -79,7 +92,7 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
                         today,
                         name,
                         window=span,
-                        window_name=control.name if control else "",
+                        window_name=window_name(control),
                         treatments=treated.get((block.id, agent.id), ()),
                     ),
                 }

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from bootmark.core.catalogue.model import MANY
 from bootmark.core.season.phenology import NOT_YET, OVER, Season
 from bootmark.web.drawing import svg
 
@@ -110,4 +111,4 @@ def spoken(shares: dict[str, float]) -> str:
     """Today's shares in words, the largest first."""
     said = sorted(((share, stage) for stage, share in shares.items() if share >= 0.05), reverse=True)
     words = {NOT_YET: "not out yet", OVER: "gone for the year"}
-    return ", ".join(f"{100 * share:.0f} % {words.get(stage, stage)}" for share, stage in said)
+    return ", ".join(f"{100 * share:.0f} % {words.get(stage, MANY.get(stage, stage))}" for share, stage in said)
