@@ -4,6 +4,7 @@ import os
 import unittest
 from pathlib import Path
 
+from assets import digest
 from bootmark.services import calls, field, places  # noqa: F401 - registers the kinds of command
 from bootmark.services.commands import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
@@ -49,6 +50,9 @@ class Docs(unittest.TestCase):
         if os.environ.get("BOOTMARK_WRITE_DOCS"):
             PAGE.write_text(generated())
         self.assertEqual(PAGE.read_text(), generated())
+
+    def test_the_committed_style_was_built_from_its_sources(self) -> None:
+        self.assertEqual(digest.NOTE.read_text().strip(), digest.digest(), "run ./bootmark assets and commit what it changes")
 
     def test_the_committed_style_names_no_address(self) -> None:
         style = (PAGE.parents[1] / "src" / "bootmark" / "web" / "static" / "app.css").read_text()

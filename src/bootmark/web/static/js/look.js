@@ -144,6 +144,8 @@ document.addEventListener("alpine:init", () => {
     async keep() {
       this.kept = true;
       this.stored = false;
+      // On a phone the answer stands above what was tapped.
+      document.querySelector(".next .dark").scrollIntoView({ block: "nearest" });
       const seen_at = data.now || new Date().toISOString();
       await Outbox.add("look.record", "Look at " + data.block, data.look, this.version, seen_at, { stop_id: data.stop, signs: { ...this.signs }, note: this.note });
     },
