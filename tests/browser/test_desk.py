@@ -8,7 +8,7 @@ from selenium.webdriver.support.ui import Select
 from sqlalchemy import func, select
 
 from bootmark.standins.estate import FARM, made
-from bootmark.store.models import WeatherDay
+from bootmark.store.models import DecisionRow, WeatherDay
 from bootmark.store.session import farm_session
 from tests.browser import driver
 from tests.browser.live import LiveTest
@@ -70,7 +70,7 @@ class Desk(LiveTest):
         self.press("Show what is in it")
         Select(driver.find(self.chrome, "select[name=unit]")).select_by_value("F")
         self.press("Show what is understood")
-        self.sees("2 lines refused, 1 gaps.")
+        self.sees("2 lines refused, 1 gap.")
         self.sees("The minimum 70 is above the maximum 60")
         self.assert_accessible()
         self.press("Import these days")
@@ -109,9 +109,11 @@ class Desk(LiveTest):
         self.chrome.get(f"{self.server.address}/sign-in")
         self.assert_accessible()
         self.sign_in("owner")
+        with farm_session(FARM) as session:
+            call = session.scalars(select(DecisionRow.id).where(DecisionRow.control != "").limit(1)).one()
         for size in (driver.DESK, driver.PHONE):
             driver.size(self.chrome, size)
-            for path in ("round", "look", "stages?show=all", "timing", "do", "book", "farm", f"station/{made('Valley mast')}"):
+            for path in ("round", "look", "stages?show=all", "timing", "do", "book", f"book/record/{call}", "farm", f"station/{made('Valley mast')}"):
                 with self.subTest(path=path, size=size):
                     self.go(path)
                     driver.find(self.chrome, "main")

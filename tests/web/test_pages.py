@@ -254,7 +254,18 @@ class Writing(PagesTest):
             told["command_id"] = str(uuid.uuid4())
             self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head)
         self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
-        self.assertIn("kept beside it", self.client.get(f"{F}/book/record/{record}").get_data(as_text=True))
+        page = self.client.get(f"{F}/book/record/{record}").get_data(as_text=True)
+        self.assertIn("kept beside it", page)
+        self.assertEqual(page.count("Keep this one"), 2)
+        form = {**self.form(1), "record_id": record, "number": "2"}
+        self.assertEqual(self.post(self.enter("viewer"), f"{F}/book/record/{record}/keep", form).status_code, 302)
+        self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
+        for _ in range(2):
+            self.post(self.client, f"{F}/book/record/{record}/keep", form)
+        page = self.client.get(f"{F}/book/record/{record}").get_data(as_text=True)
+        self.assertIn("3 versions", page)
+        self.assertNotIn("Keep this one", page)
+        self.assertNotIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
 
 
 class Units(PagesTest):

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Interval, Sample
+from bootmark.store.base import Head
 from bootmark.store.models import Application, Biofix, Block, Command, DecisionRow, Farm, Look, SampleRow, Stop, TreatmentRow
 from bootmark.store.versions import VERSIONS
 
@@ -115,6 +116,11 @@ def done_on(session: Session, farm: Farm, block_id: uuid.UUID, agent: str, since
         .order_by(Application.finished_at)
     )
     return [(application, treatment) for application, treatment in rows]
+
+
+def head(session: Session, farm: Farm, record_id: uuid.UUID) -> Head | None:
+    """The current state of a record of any kind."""
+    return next((found for model in VERSIONS if (found := session.get(model, (farm.id, record_id)))), None)
 
 
 def versions(session: Session, farm: Farm, record_id: uuid.UUID) -> list[dict[str, Any]]:

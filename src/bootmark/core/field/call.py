@@ -169,7 +169,7 @@ def decide(
         case.change.append("A threshold for this crop.")
         return case.decide("refer", "No threshold is known for this crop: ask a licensed adviser.", LEAVE_LOOK_DAYS, "a count again")
     limits = f"{_share(sample.measure, estimate.low)} to {_share(sample.measure, estimate.high)}"
-    counted = f"{_share(sample.measure, estimate.estimate)} {wanted.unit} ({limits}) on {estimate.units}"
+    counted = f"{_share(sample.measure, estimate.estimate)} {wanted.unit} ({limits}), {estimate.units} looked at"
     line = f"{_share(wanted.measure, wanted.value)} {wanted.unit} is where it starts to matter ({wanted.source})"
     if estimate.high < wanted.value:
         soon = stage.days_to_threshold is not None and stage.days_to_threshold < SOON_DAYS

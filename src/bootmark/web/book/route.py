@@ -5,11 +5,14 @@ import datetime as dt
 import io
 import uuid
 
-from flask import Blueprint, Response, abort, g, render_template, request
+from flask import Blueprint, Response, abort, flash, g, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.services import calls, people, records, timing
+from bootmark.services.commands import Refused
 from bootmark.services.farm_time import zone
 from bootmark.store.models import Block, DecisionRow
+from bootmark.web import forms
 from bootmark.web.book.svg import before_after_svg
 from bootmark.web.guard import db, now, on_farm, the_farm
 
@@ -107,6 +110,7 @@ def record(record: uuid.UUID) -> str:
     return render_template(
         "record.html",
         versions=versions,
+        head=records.head(db(), the_farm(), record),
         call=call,
         treatments=treatments,
         looks=looks,
@@ -115,6 +119,22 @@ def record(record: uuid.UUID) -> str:
         zone=zone(the_farm()),
         signs=g.known.signs,
     )
+
+
+@blueprint.post("/f/<uuid:farm>/book/record/<uuid:record>/keep")
+@on_farm
+def keep(record: uuid.UUID) -> AnyResponse:
+    """Settle two versions that stand side by side: the one kept becomes the newest."""
+    number = request.form.get("number", type=int)
+    chosen = next((one for one in records.versions(db(), the_farm(), record) if one["number"] == number), None)
+    if chosen is None:
+        abort(404)
+    try:
+        forms.send(chosen["kind"], chosen["payload"])
+        flash(f"Version {number} is kept. The others stay in the history.", "good")
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+    return redirect(url_for("book.record", farm=the_farm().id, record=record))
 
 
 @blueprint.get("/f/<uuid:farm>/book.csv")

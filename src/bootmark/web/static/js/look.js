@@ -42,7 +42,7 @@ document.addEventListener("alpine:init", () => {
       return this.ranked.looks[0] || null;
     },
     get told() {
-      const say = (state) => Object.keys(this.signs).filter((sign) => this.signs[sign] === state).map((sign) => data.names[sign] || sign);
+      const say = (state) => Object.keys(this.signs).filter((sign) => this.signs[sign] === state).map((sign, place) => (place ? lower(data.names[sign] || sign) : data.names[sign] || sign));
       const parts = [];
       if (say("seen").length) parts.push(say("seen").join(", ") + ".");
       if (say("absent").length) parts.push("Not there: " + say("absent").map(lower).join(", ") + ".");
@@ -145,7 +145,7 @@ document.addEventListener("alpine:init", () => {
       this.kept = true;
       this.stored = false;
       // On a phone the answer stands above what was tapped.
-      document.querySelector(".next .dark").scrollIntoView({ block: "nearest" });
+      document.querySelector(".next .dark").scrollIntoView({ block: "center" });
       const seen_at = data.now || new Date().toISOString();
       await Outbox.add("look.record", "Look at " + data.block, data.look, this.version, seen_at, { stop_id: data.stop, signs: { ...this.signs }, note: this.note });
     },
