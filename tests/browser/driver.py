@@ -53,7 +53,7 @@ def size(chrome: webdriver.Chrome, wanted: tuple[int, int]) -> None:
     )
 
 
-def find(chrome: webdriver.Chrome, css: str, seconds: float = 8) -> WebElement:
+def find(chrome: webdriver.Chrome, css: str, seconds: float = 15) -> WebElement:
     """The first visible element, waited for."""
 
     def visible(_: webdriver.Chrome) -> WebElement | bool:
@@ -62,11 +62,11 @@ def find(chrome: webdriver.Chrome, css: str, seconds: float = 8) -> WebElement:
     return until(chrome, visible, f"nothing visible at {css}", seconds)
 
 
-def until(chrome: webdriver.Chrome, told: Callable[[webdriver.Chrome], object], what: str, seconds: float = 8) -> WebElement:
+def until(chrome: webdriver.Chrome, told: Callable[[webdriver.Chrome], object], what: str, seconds: float = 15) -> WebElement:
     return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=[StaleElementReferenceException]).until(told, what)  # type: ignore[return-value]
 
 
-def button(chrome: webdriver.Chrome, text: str, seconds: float = 8) -> WebElement:
+def button(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> WebElement:
     """A visible button or link by its words."""
 
     def named(_: webdriver.Chrome) -> WebElement | bool:
@@ -88,7 +88,7 @@ def press(chrome: webdriver.Chrome, text: str) -> None:
     one.click()
 
 
-def sees(chrome: webdriver.Chrome, text: str, seconds: float = 8) -> None:
+def sees(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> None:
     """Wait until the page shows a text."""
     until(chrome, lambda _: text in chrome.find_element(By.TAG_NAME, "body").text, f"the page does not show {text!r}", seconds)
 

@@ -144,7 +144,7 @@ class LiveTest(unittest.TestCase):
         driver.until(self.chrome, lambda c: c.find_element("css selector", ".datechip summary").text != before, "the clock did not step")
 
 
-def pause_until(told: object, seconds: float = 8) -> bool:
+def pause_until(told: object, seconds: float = 15) -> bool:
     """Wait for something outside the browser."""
     limit = time.monotonic() + seconds
     while time.monotonic() < limit:

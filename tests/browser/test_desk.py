@@ -113,7 +113,17 @@ class Desk(LiveTest):
             call = session.scalars(select(DecisionRow.id).where(DecisionRow.control != "").limit(1)).one()
         for size in (driver.DESK, driver.PHONE):
             driver.size(self.chrome, size)
-            for path in ("round", "look", "stages?show=all", "timing", "do", "book", f"book/record/{call}", "farm", f"station/{made('Valley mast')}"):
+            for path in (
+                "round",
+                "look",
+                "stages?show=all",
+                "timing",
+                "do",
+                "book",
+                f"book/record/{call}",
+                "farm",
+                f"station/{made('Valley mast')}",
+            ):
                 with self.subTest(path=path, size=size):
                     self.go(path)
                     driver.find(self.chrome, "main")

@@ -56,6 +56,12 @@ class Content(unittest.TestCase):
                     self.assertRegex(control.group, r"^(IRAC|FRAC) ")
                     self.assertTrue(any("label" in caution for caution in control.cautions), control.id)
 
+    def test_a_catch_in_a_trap_carries_a_control_only_where_the_threshold_is_a_trap_threshold(self) -> None:
+        for agent in KNOWN.agents.values():
+            shows = agent.shows.get("males-in-its-lure-trap")
+            if shows and shows.confirms:
+                self.assertIn("trap", {one.measure for one in agent.thresholds}, agent.id)
+
     def test_months_and_stages(self) -> None:
         for agent in KNOWN.agents.values():
             self.assertTrue(agent.months <= set(range(1, 13)))
