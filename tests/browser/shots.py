@@ -30,7 +30,7 @@ def look(chrome: webdriver.Chrome, farm: str) -> None:
         chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", one)
         for _ in range(times):
             one.click()
-    driver.sees(chrome, "It needs a look before it has a name.")
+    driver.find(chrome, "#suspects[aria-busy=false]")
     chrome.execute_script("scrollTo(0, 0)")
 
 
