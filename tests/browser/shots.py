@@ -30,7 +30,7 @@ def look(chrome: webdriver.Chrome, farm: str) -> None:
         chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", one)
         for _ in range(times):
             one.click()
-    driver.find(chrome, "#suspects[aria-busy=false]")
+    driver.find(chrome, "#suspects:not([aria-busy])")
     chrome.execute_script("scrollTo(0, 0)")
 
 
