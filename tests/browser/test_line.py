@@ -34,6 +34,8 @@ class Line(LiveTest):
         driver.find(self.chrome, "g[data-part=underside]").click()
         self.tap("mites-and-round-eggs")
         self.sees("It is two-spotted spider mite.")
+        self.press("Why, and what would change it")
+        self.sees("Mites and round eggs: only it leaves this.")
         self.assert_accessible()
         self.press("Keep this look")
         self.press("Count them")

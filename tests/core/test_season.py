@@ -101,12 +101,6 @@ class StageWindows(unittest.TestCase):
         opened = float(found.heat[1][found.index(bound[0])])
         self.assertAlmostEqual(opened, 138.9, delta=14)
 
-    def test_sustained_catch(self) -> None:
-        day = dt.date(2026, 5, 1)
-        week = dt.timedelta(days=7)
-        self.assertEqual(phenology.sustained_catch([(day, 2), (day + week, 0), (day + 2 * week, 3), (day + 3 * week, 2)]), day + 2 * week)
-        self.assertIsNone(phenology.sustained_catch([(day, 1), (day + week, 1)]))
-
 
 def hours(count: int = 48, **column: float | list[float]) -> windows.Hourly:
     start = dt.datetime(2026, 6, 18, 0, tzinfo=dt.UTC)

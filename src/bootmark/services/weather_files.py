@@ -23,7 +23,6 @@ class Preview:
     upload: WeatherUpload
     header: list[str]
     choices: Choices | None
-    order_known: bool
     reading: Reading | None
     problem: str
 
@@ -79,14 +78,12 @@ def preview(upload: WeatherUpload, form: dict[str, Any]) -> Preview:
     order = str(form.get("order") or known_order or "")
     if unit not in weather_csv.UNITS or order not in weather_csv.ORDERS:
         missing = "the unit of temperature" if unit not in weather_csv.UNITS else "the order of the date"
-        return Preview(
-            upload, header, Choices(columns, unit, order), bool(known_order), None, f"Say {missing}: Bootmark does not guess it."
-        )
+        return Preview(upload, header, Choices(columns, unit, order), None, f"Say {missing}: Bootmark does not guess it.")
     choices = Choices({ours: theirs for ours, theirs in columns.items() if theirs}, unit, order, str(form.get("rain_unit") or "mm"))
     try:
-        return Preview(upload, header, choices, bool(known_order), weather_csv.read(upload.content, choices), "")
+        return Preview(upload, header, choices, weather_csv.read(upload.content, choices), "")
     except BadFile as error:
-        return Preview(upload, header, choices, bool(known_order), None, str(error))
+        return Preview(upload, header, choices, None, str(error))
 
 
 def store(

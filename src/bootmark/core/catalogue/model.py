@@ -226,9 +226,6 @@ class Agent:
             return self.months
         return frozenset((month + 5) % 12 + 1 for month in self.months)
 
-    def threshold_for(self, crop: str) -> NominalThreshold | None:
-        return next((one for one in self.thresholds if one.crop in (crop, "*")), None)
-
     def control(self, control_id: str) -> Control:
         return next(one for one in self.controls if one.id == control_id)
 

@@ -251,16 +251,3 @@ def window(
     if not spans:
         return None
     return next((span for span in spans if after is None or span[1] >= after), spans[-1])
-
-
-def sustained_catch(catches: Sequence[tuple[dt.date, int]], *, least: int = 2, times: int = 2) -> dt.date | None:
-    """First date of the first run of checks in a row with at least so many moths; None where there is none.
-
-    Common practice, no source.
-    """
-    run: list[dt.date] = []
-    for day, count in sorted(catches):
-        run = [*run, day] if count >= least else []
-        if len(run) == times:
-            return run[0]
-    return None
