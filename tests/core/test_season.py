@@ -101,6 +101,15 @@ class StageWindows(unittest.TestCase):
         opened = float(found.heat[1][found.index(bound[0])])
         self.assertAlmostEqual(opened, 138.9, delta=14)
 
+    def test_the_window_that_a_day_decides_leads(self) -> None:
+        found = season()
+        leading = phenology.leading_window(found, MOTH, after=dt.date(2026, 6, 1))
+        assert leading
+        self.assertTrue(leading[0].at_events)
+        self.assertGreaterEqual(leading[1][1], dt.date(2026, 6, 1))
+        self.assertIsNone(phenology.leading_window(found, MOTH, after=dt.date(2026, 12, 31)))
+        self.assertIsNone(phenology.leading_window(found, default().agent("pear-psylla"), after=dt.date(2026, 6, 1)))
+
 
 def hours(count: int = 48, **column: float | list[float]) -> windows.Hourly:
     start = dt.datetime(2026, 6, 18, 0, tzinfo=dt.UTC)

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
+from bootmark.core.season import phenology
 from bootmark.services import season, weather
 from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, Stop
 
@@ -66,16 +67,9 @@ def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, toda
             one = season.of_block(session, farm, block, agent, today, set_by_hand)
             if one is None:
                 continue
-            spans = [
-                (control, season.window_of(one.forecast, control, agent.heat, today))
-                for control in agent.controls
-                if control.kind != "cultural"
-            ]
-            timed = [(control, span) for control, span in spans if span and span[1] >= today]
-            # A control bound to an event or phase is the one that a day more or less decides.
-            timed.sort(key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]))
-            if timed:
-                found.setdefault(block.id, []).append(Opening(agent.in_sentence, *timed[0][1]))
+            leading = phenology.leading_window(one.forecast, agent, after=today)
+            if leading:
+                found.setdefault(block.id, []).append(Opening(agent.in_sentence, *leading[1]))
     return found
 
 

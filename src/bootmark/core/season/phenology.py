@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.special import ndtr
 
-from bootmark.core.catalogue.model import Control, Heat
+from bootmark.core.catalogue.model import Agent, Control, Heat
 from bootmark.core.season import degree_days
 
 Array = NDArray[np.float64]
@@ -251,3 +251,16 @@ def window(
     if not spans:
         return None
     return next((span for span in spans if after is None or span[1] >= after), spans[-1])
+
+
+def leading_window(season: Season, agent: Agent, *, after: dt.date) -> tuple[Control, tuple[dt.date, dt.date]] | None:
+    """The control whose window a day more or less decides, with that window; None where none is open or ahead.
+
+    One bound to an event or a phase leads any other; among equals the window that closes or
+    opens first. Cultural acts have no window worth hurrying for (common practice, no source).
+    """
+    if agent.heat is None:
+        return None
+    spans = [(control, window(season, control, agent.heat, after=after)) for control in agent.controls if control.kind != "cultural"]
+    timed = [(control, span) for control, span in spans if span and span[1] >= after]
+    return min(timed, key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]), default=None)

@@ -9,6 +9,7 @@ from sqlalchemy import select
 
 from bootmark.core.catalogue import Control
 from bootmark.core.catalogue.model import MANY
+from bootmark.core.season import phenology
 from bootmark.services import field, rounds, season, weather
 from bootmark.services.commands import Refused
 from bootmark.store.models import TreatmentRow
@@ -57,16 +58,7 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
                 )
                 waiting.append({"block": block, "agent": agent, "why": why})
                 continue
-            spans = [
-                (control, season.window_of(found.forecast, control, agent.heat, today))
-                for control in agent.controls
-                if control.kind != "cultural"
-            ]
-            timed = sorted(
-                ((control, span) for control, span in spans if span and span[1] >= today),
-                key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]),
-            )
-            control, span = timed[0] if timed else (None, None)
+            control, span = phenology.leading_window(found.forecast, agent, after=today) or (None, None)
             coming = next((event for event in found.forecast.events if event.p50 and event.p50 >= today), None)
             early = coming.days_early if coming else None
             needs = bool(span and (span[0] - today).days <= NEAR_DAYS)
