@@ -1,7 +1,7 @@
 """The catalogue as plain values."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
 
 HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
 """Chance that a sign is there when its agent is. The classes are the catalogue's; the numbers
@@ -18,6 +18,15 @@ MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "a
 PROPER = frozenset({"Asian", "Colorado", "European", "Japanese", "Mexican", "Russian", "San"})
 """First words of common names that keep their capital."""
 
+BODIES = (
+    "mite", "aphid", "psyllid", "whitefly", "scale", "mealybug", "hopper", "thrips", "bug", "lace bug", "moth", "sawfly", "leaf beetle",
+    "beetle", "weevil", "borer", "fly", "midge", "wasp", "bee", "lacewing", "ladybird", "hoverfly", "ant", "grasshopper", "earwig",
+    "slug", "spider", "nematode", "fungus", "bacterium", "virus", "mammal", "bird", "none",
+)  # fmt: skip
+"""Body types, from which life stages are drawn."""
+
+PLACES = ("field", "orchard", "tunnel", "greenhouse", "bed", "container")
+
 WORK = ("spray", "evening spray", "release", "any")
 """What a control asks of the hours that it is done in."""
 
@@ -26,7 +35,7 @@ PARTS = ("whole", "tip", "young leaf", "old leaf", "underside", "flower", "fruit
 
 @dataclass(frozen=True)
 class Sign:
-    """One thing that can be seen or felt. leak: chance of it with no known agent at work."""
+    """One thing that can be seen or felt. leak: chance of it with no known agent at work; not_with: signs that can't be there too."""
 
     id: str
     name: str
@@ -35,6 +44,7 @@ class Sign:
     look: str
     leak: float
     live: bool = False
+    not_with: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -54,11 +64,15 @@ class Look:
 
 @dataclass(frozen=True)
 class Crop:
+    """A crop, orchard tree or ornamental. also: other names it is looked for by; leaf: its form, for drawings."""
+
     id: str
     name: str
     family: str
     group: str
     place: str
+    also: tuple[str, ...] = ()
+    leaf: str = "ovate"
 
 
 @dataclass(frozen=True)
@@ -186,6 +200,8 @@ class Agent:
     other_names: tuple[str, ...]
     order: str
     family: str
+    body: str
+    colours: tuple[str, str]
     summary: str
     harmful_stage: str
     hosts: Mapping[str, str]
@@ -194,10 +210,13 @@ class Agent:
     look_alikes: tuple[LookAlike, ...]
     stages: tuple[str, ...]
     where: Mapping[str, str]
+    year: Mapping[str, frozenset[int]]
     winters: str
+    winters_as: str
     generations: str
     months: frozenset[int]
     favoured: Mapping[str, float]
+    places: Mapping[str, float]
     heat: Heat | None
     growth: str
     sampling: Sampling | None
@@ -210,12 +229,32 @@ class Agent:
     said_wrongly: str
     leave_when: str
     cosmetic: bool
+    source: str
+    hosts_source: str
+    life_source: str
     sources: Mapping[str, str]
 
     @property
     def in_sentence(self) -> str:
         """The common name as it stands inside a sentence."""
         return self.name if self.name.split()[0] in PROPER else self.name[0].lower() + self.name[1:]
+
+    def with_enemy_names(self, names: Mapping[str, str], aliases: Mapping[str, str]) -> "Agent":
+        """The same agent, its enemies called by the names of their own entries."""
+        enemies = tuple(replace(one, name=names[aliases.get(one.agent, one.agent)]) for one in self.enemies)
+        return replace(self, enemies=enemies)
+
+    def listed_in(self, region: str) -> bool:
+        """Whether it must be reported in a region; False where no region is told."""
+        return bool(region) and any(place.startswith(region) for place in self.notifiable)
+
+    def chance_of_one(self, signs: Iterable[str]) -> float:
+        """P(at least one of these signs is there | the agent is at work)."""
+        missing = 1.0
+        for sign in signs:
+            if sign in self.shows:
+                missing *= 1 - self.shows[sign].chance
+        return 1 - missing
 
     @property
     def is_pest(self) -> bool:

@@ -1,0 +1,135 @@
+"""What a whole catalogue must hold beyond each file being well formed: told apart, reachable, consistent, no entry thin."""
+
+from collections import Counter
+from collections.abc import Iterator
+
+from bootmark.core.catalogue.model import HOW_OFTEN, Agent, Catalogue
+from bootmark.core.catalogue.reader import PROVENANCE
+
+TELLS_APART = 0.25
+"""A look tells two agents apart where one of its signs differs in chance by this much. Judgement, no source."""
+
+LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
+FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
+NOT_EATEN = {"signs": 2, "controls": 1, "enemies": 0}
+ALLOWED_COPIES = ("Always.", "none", "Everywhere.", "")
+
+
+def tells_apart(catalogue: Catalogue, look: str, one: Agent, other: Agent) -> str:
+    """The sign of a look that best tells two agents apart; empty where none does."""
+
+    def gap(sign: str) -> float:
+        here, there = one.shows.get(sign), other.shows.get(sign)
+        return abs((here.chance if here else 0.0) - (there.chance if there else 0.0))
+
+    best = max(catalogue.looks[look].signs, key=gap, default="")
+    return best if best and gap(best) >= TELLS_APART else ""
+
+
+def faults(catalogue: Catalogue) -> list[str]:
+    """Each fault as a sentence that names the entry; empty for a sound catalogue."""
+    return [*_reachable(catalogue), *(fault for agent in catalogue.agents.values() for fault in _agent(catalogue, agent)), *_copies(catalogue)]
+
+
+def _reachable(catalogue: Catalogue) -> Iterator[str]:
+    shown = {sign for agent in catalogue.agents.values() for sign, shows in agent.shows.items() if shows.often != "never"}
+    for sign in catalogue.signs.values():
+        if sign.id not in catalogue.looks[sign.look].signs:
+            yield f"{sign.id}: its look does not answer it"
+        if sign.id not in shown:
+            yield f"{sign.id}: no agent shows it"
+    for look in catalogue.looks.values():
+        if not look.signs:
+            yield f"{look.id}: answers no sign"
+        if len(look.signs) == 1 and not (look.yes and look.no):
+            yield f"{look.id}: answers one sign and has no words for yes and no"
+
+
+def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
+    for alike in agent.look_alikes:
+        if not tells_apart(catalogue, alike.look, agent, catalogue.agent(alike.agent)):
+            yield f"{agent.id}: {alike.look} does not tell it from {alike.agent}"
+    counts = {
+        "signs": len(agent.shows),
+        "looks": len(agent.answers),
+        "look-alikes": len(agent.look_alikes),
+        "controls": len(agent.controls),
+        "enemies": len(agent.enemies),
+    }
+    least = LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN))
+    for what, count in counts.items():
+        if count < least[what] and not (what == "look-alikes" and agent.kind == "beneficial"):
+            yield f"{agent.id}: {count} {what}, at least {least[what]} are wanted"
+    if not any(shows.confirms for shows in agent.shows.values()) and agent.kind not in ("disorder",):
+        yield f"{agent.id}: no sign confirms it"
+    if agent.is_pest:
+        yield from _pest(agent)
+    yield from _stages(agent)
+    for control in agent.controls:
+        if control.kind == "conventional" and not any("label" in caution for caution in control.cautions):
+            yield f"{agent.id}: {control.id} does not say that the label comes first"
+
+
+def _pest(agent: Agent) -> Iterator[str]:
+    if agent.sampling is None or not agent.thresholds:
+        yield f"{agent.id}: no way to count it, or no threshold"
+    if not agent.stages:
+        yield f"{agent.id}: no stages"
+    trapped = agent.shows.get("males-in-its-lure-trap")
+    if trapped and trapped.confirms and "trap" not in {one.measure for one in agent.thresholds}:
+        yield f"{agent.id}: its trap confirms it but no threshold is a trap's"
+
+
+def _stages(agent: Agent) -> Iterator[str]:
+    lived = {month for months in agent.year.values() for month in months}
+    if agent.stages and not agent.months <= lived:
+        yield f"{agent.id}: active in months in which no stage lives"
+    for control in agent.controls:
+        if set(control.stages) - set(agent.stages):
+            yield f"{agent.id}: {control.id} works on a stage that it does not have"
+    for event in agent.heat.events if agent.heat else ():
+        if event.stage not in (*agent.stages, "over"):
+            yield f"{agent.id}: event {event.id} begins a stage that it does not have"
+    events = {event.id for event in agent.heat.events} if agent.heat else set()
+    for control in agent.controls:
+        if (set(control.phases) | set(control.at_events)) - events:
+            yield f"{agent.id}: {control.id} names an event that its heat model does not have"
+
+
+def _copies(catalogue: Catalogue) -> Iterator[str]:
+    for name in ("summary", "said_wrongly", "name"):
+        texts = Counter(getattr(agent, name) for agent in catalogue.agents.values())
+        for text, count in texts.items():
+            if count > 1 and text not in ALLOWED_COPIES:
+                yield f"{name} stands in {count} entries: {text!r}"
+    shown: dict[frozenset[tuple[str, str]], str] = {}
+    for agent in catalogue.agents.values():
+        key = frozenset((sign, shows.often) for sign, shows in agent.shows.items())
+        if key in shown:
+            yield f"{agent.id}: shows exactly the signs of {shown[key]}"
+        shown[key] = agent.id
+
+
+def provenance(catalogue: Catalogue) -> Counter[str]:
+    """How many values rest on what: signs, hosts, life, heat events, thresholds, ratios and controls counted one by one."""
+    counts: Counter[str] = Counter()
+    for agent in catalogue.agents.values():
+        told = [agent.source, agent.hosts_source, agent.life_source]
+        told += [one.source for one in (*agent.shows.values(), *agent.thresholds, *agent.enemies, *agent.controls)]
+        if agent.heat:
+            told += [agent.heat.source, *(event.source for event in agent.heat.events)]
+        if agent.sampling:
+            told.append(agent.sampling.source)
+        counts.update(next(kind for kind in PROVENANCE if source.startswith(kind)) for source in told)
+    return counts
+
+
+def coverage(catalogue: Catalogue) -> dict[str, Counter[str]]:
+    """Entries by kind, crops by group, signs by how often they are shown."""
+    return {
+        "agents": Counter(agent.kind for agent in catalogue.agents.values()),
+        "crops": Counter(crop.group for crop in catalogue.crops.values()),
+        "signs": Counter(
+            often for often in HOW_OFTEN for agent in catalogue.agents.values() for shows in agent.shows.values() if shows.often == often
+        ),
+    }

@@ -1,0 +1,77 @@
+"""Reads one table of one catalogue file key by key, so that each error can name its file and place."""
+
+from collections.abc import Mapping
+from typing import Any
+
+COMMON_SOURCES = {"m": "memory", "cp": "common practice"}
+PROVENANCE = ("published", "common practice", "memory")
+
+
+class CatalogueError(ValueError):
+    """What is wrong in which file, in a sentence."""
+
+
+class Reader:
+    """One table. sources: short keys to what they stand for; own: the key that holds where nothing else is said."""
+
+    def __init__(self, where: str, table: Mapping[str, Any], sources: Mapping[str, str] | None = None, own: str = "") -> None:
+        self.where, self.table, self.sources, self.own, self.used = where, table, sources or {}, own, set[str]()
+
+    def fail(self, text: str) -> CatalogueError:
+        return CatalogueError(f"{self.where}: {text}")
+
+    def get(self, key: str, kind: type | tuple[type, ...], default: Any = ...) -> Any:
+        self.used.add(key)
+        if key not in self.table:
+            if default is ...:
+                raise self.fail(f"{key!r} is missing")
+            return default
+        value = self.table[key]
+        if not isinstance(value, kind) or (isinstance(value, bool) and kind is not bool):
+            raise self.fail(f"{key!r} must be {getattr(kind, '__name__', 'a number')}, not {value!r}")
+        return value
+
+    def text(self, key: str, default: Any = ...) -> str:
+        return str(self.get(key, str, default))
+
+    def number(self, key: str, default: Any = ...) -> Any:
+        value = self.get(key, (int, float), default)
+        return float(value) if value is not None else None
+
+    def words(self, key: str, default: Any = ...) -> tuple[str, ...]:
+        return tuple(self.get(key, list, default))
+
+    def one_of(self, key: str, allowed: Any, default: Any = ...) -> str:
+        value = self.text(key, default)
+        if value not in allowed:
+            raise self.fail(f"{key!r} is {value!r}; it must be one of {', '.join(allowed)}")
+        return value
+
+    def named(self, key: str) -> str:
+        """What a source key stands for."""
+        if key not in self.sources:
+            raise self.fail(f"source {key!r} is not among this file's [sources]")
+        return self.sources[key]
+
+    def source(self) -> str:
+        return self.named(self.text("source", self.own or ...))
+
+    def row(self, key: str, place: object, table: Mapping[str, Any]) -> "Reader":
+        return Reader(f"{self.where} [{key} {place}]", table, self.sources, self.own)
+
+    def sub(self, key: str, default: Any = ...) -> "Reader":
+        return Reader(f"{self.where} [{key}]", self.get(key, dict, default), self.sources, self.own)
+
+    def list_of(self, key: str, names: tuple[str, ...]) -> list["Reader"]:
+        """Rows written as lists, their places named; a row one short takes the file's own source."""
+        rows = []
+        for place, values in enumerate(self.get(key, list, []), 1):
+            if not isinstance(values, list) or not len(names) - 1 <= len(values) <= len(names):
+                raise self.fail(f"row {place} of {key!r} must be a list of {', '.join(names)}")
+            rows.append(self.row(key, place, dict(zip(names, values, strict=False))))
+        return rows
+
+    def done(self) -> None:
+        unknown = set(self.table) - self.used
+        if unknown:
+            raise self.fail(f"unknown key {', '.join(sorted(unknown))}")
