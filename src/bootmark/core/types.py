@@ -33,7 +33,10 @@ class Case:
     month: 1-12; hemisphere: "north" or "south"; weather: days in a row of each hint, for
     example {"hot-and-dry": 9}; signs: sign id to "seen", "absent" or "unsure"; history: agent
     id to the number of earlier findings on this block; tools: what the scout carries, None
-    for everything; hour: local hour, None where it does not matter.
+    for everything; hour: local hour, None where it does not matter; family: botanical family, for a
+    crop that is not known; region: the plant health area that the farm lies in, as the catalogue's
+    lists name it; heat: agent id to the share of its population that is about by this year's heat;
+    slip: share of answers taken to be wrong.
     """
 
     crop: str
@@ -45,6 +48,10 @@ class Case:
     history: Mapping[str, int] = field(default_factory=dict)
     tools: frozenset[str] | None = None
     hour: int | None = None
+    family: str = ""
+    region: str = ""
+    heat: Mapping[str, float] = field(default_factory=dict)
+    slip: float = 0.1
 
     @classmethod
     def of(cls, value: "Case | Mapping[str, Any]") -> "Case":
@@ -60,6 +67,8 @@ class Case:
             raise ValueError("hemisphere must be north or south")
         if not 1 <= int(known.get("month", 6)) <= 12:
             raise ValueError("month must be from 1 to 12")
+        if not 0 <= float(known.get("slip", 0.1)) < 0.5:
+            raise ValueError("slip must be from 0 to below 0.5")
         if "tools" in known:
             known["tools"] = frozenset(known["tools"])
         return cls(**known)
@@ -94,11 +103,17 @@ class Suspect:
 
 @dataclass(frozen=True)
 class Ranking:
-    """All explanations of a case, likeliest first; probabilities over causes add to one."""
+    """Explanations of a case, likeliest first. Probabilities over causes and rest add to one.
+
+    rest: share of all explanations too unlikely to be listed one by one; left_out: bound on the
+    share that was not weighed at all.
+    """
 
     causes: tuple[Cause, ...]
     suspects: tuple[Suspect, ...]
     notes: tuple[str, ...] = ()
+    rest: float = 0.0
+    left_out: float = 0.0
 
     def of(self, agent: str) -> Suspect | None:
         return next((one for one in self.suspects if one.agent == agent), None)

@@ -1,0 +1,195 @@
+"""How well naming works, on cases drawn from the catalogue's own frequencies with joint causes and wrong answers.
+
+Prints, for each crop and for all: how often the leading suspect is at work after the glance, after six looks
+chosen by Bootmark, after six looks at random, and after every look there is (the ceiling that the best policy
+could reach), among cases that have a cause; how many of the stated chances came true, tenth by tenth, among all; and the time of suspects and next looks
+together, as milliseconds and against a plain loop in the same run.
+
+    python bench/identify.py [cases for each crop]
+"""
+
+import itertools
+import random
+import statistics
+import sys
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from bootmark.core.catalogue import Catalogue, default
+from bootmark.core.field import identify
+from bootmark.core.field.network import Network
+from bootmark.core.types import Case, Ranking
+
+CROPS = ("pear", "potato", "cabbage", "raspberry", "hop", "birch", "tomato", "rose")
+LOOKS = 6
+SLIP = 0.1
+SEED = 20260618
+
+
+@dataclass
+class Specimen:
+    """One invented plant: its agents, the signs that are there, and what a scout would answer for each."""
+
+    crop: str
+    month: int
+    agents: tuple[str, ...]
+    answers: dict[str, str]
+
+
+@dataclass
+class Tally:
+    right: dict[str, int] = field(default_factory=dict)
+    whole: dict[str, int] = field(default_factory=dict)
+    looks: list[int] = field(default_factory=list)
+    stated: list[tuple[float, bool]] = field(default_factory=list)
+    cases: int = 0
+
+    def add(self, policy: str, ranking: Ranking, truth: tuple[str, ...]) -> None:
+        self.right[policy] = self.right.get(policy, 0) + (ranking.suspects[0].agent in truth)
+        top = next((cause for cause in ranking.causes if cause.agents), None)
+        self.whole[policy] = self.whole.get(policy, 0) + (top is not None and set(top.agents) == set(truth))
+
+
+def draw(crop: str, known: Catalogue, rng: random.Random) -> Specimen:
+    """Up to three agents by their priors, signs by their frequencies, one answer in ten wrong."""
+    month = rng.randint(4, 9)
+    network = Network(Case(crop, month=month), known)
+    while True:
+        agents = [agent for agent, prior in zip(network.agents, network.priors, strict=True) if rng.random() < prior.chance]
+        if len(agents) <= 3:
+            break
+    answers = {}
+    for sign in sorted({sign for agent in network.agents for sign in agent.shows}):
+        there = rng.random() < known.signs[sign].leak or any(
+            rng.random() < agent.shows[sign].chance for agent in agents if sign in agent.shows
+        )
+        told = there if rng.random() >= SLIP else not there
+        answers[sign] = "seen" if told else "absent"
+    return Specimen(crop, month, tuple(agent.id for agent in agents), answers)
+
+
+def glance(one: Specimen, known: Catalogue) -> dict[str, str]:
+    return {sign: state for sign, state in one.answers.items() if known.signs[sign].look == "glance"}
+
+
+def take(one: Specimen, known: Catalogue, choose: Callable[[Case, Ranking], list[tuple[str, ...]]]) -> tuple[Ranking, int]:
+    """Six looks by a policy; a look that is taken answers every sign it can."""
+    told = glance(one, known)
+    ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=known)
+    for taken in range(LOOKS):
+        case = Case(one.crop, month=one.month, signs=told)
+        options = choose(case, ranking)
+        if not options:
+            return ranking, taken
+        told = told | {sign: one.answers[sign] for sign in options[0] if sign in one.answers}
+        ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=known)
+    return ranking, LOOKS
+
+
+def by_information(known: Catalogue) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
+    def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
+        found = identify.next_looks(case, ranking, catalogue=known)
+        return [known.looks[one.look].signs for one in found if one.bits >= identify.ENOUGH_BITS]
+
+    return choose
+
+
+def at_random(known: Catalogue, rng: random.Random) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
+    def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
+        shown = {sign for agent in known.on(case.crop) for sign in agent.shows}
+        left = [look.signs for look in known.looks.values() if any(sign in shown and sign not in case.signs for sign in look.signs)]
+        return rng.sample(left, len(left))
+
+    return choose
+
+
+def run(crop: str, cases: int, known: Catalogue, tally: Tally, rng: random.Random) -> None:
+    for _ in range(cases):
+        one = draw(crop, known, rng)
+        first = identify.suspects(Case(crop, month=one.month, signs=glance(one, known)), catalogue=known)
+        chosen, taken = take(one, known, by_information(known))
+        for ranking in (first, chosen):
+            tally.stated += [(suspect.probability, suspect.agent in one.agents) for suspect in ranking.suspects[:3]]
+        if not one.agents:
+            continue
+        tally.cases += 1
+        tally.looks.append(taken)
+        tally.add("glance", first, one.agents)
+        tally.add("six looks", chosen, one.agents)
+        tally.add("six at random", take(one, known, at_random(known, rng))[0], one.agents)
+        tally.add("every look", identify.suspects(Case(crop, month=one.month, signs=one.answers), catalogue=known), one.agents)
+
+
+def calibration(stated: list[tuple[float, bool]]) -> list[tuple[int, int, float, float]]:
+    """For each tenth: how many, the mean of what was stated, the share that was right."""
+    rows = []
+    for tenth in range(10):
+        within = [(chance, right) for chance, right in stated if tenth == min(9, int(chance * 10))]
+        if within:
+            rows.append((tenth, len(within), statistics.fmean(c for c, _ in within), statistics.fmean(r for _, r in within)))
+    return rows
+
+
+def clock(known: Catalogue, rng: random.Random, wanted: int = 60) -> tuple[str, int, list[float], float]:
+    """Seconds of suspects plus next looks at every step of cases on the crop nearest to sixty candidates, and of a reference loop."""
+    crop = min(known.crops, key=lambda crop: (abs(len(known.on(crop)) - wanted), crop))
+    times = []
+    for _ in range(40):
+        one = draw(crop, known, rng)
+        told = {sign: state for sign, state in glance(one, known).items() if state == "seen"}
+        for _ in range(4):
+            case = Case(crop, month=one.month, signs=told)
+            begun = time.perf_counter()
+            _, looks, _ = identify.answer(case, catalogue=known)
+            times.append(time.perf_counter() - begun)
+            if not looks:
+                break
+            told = told | {sign: one.answers[sign] for sign in looks[0].signs}
+    begun = time.perf_counter()
+    total = 0.0
+    for one_, two in itertools.product(range(1000), range(100)):
+        total += one_ * two
+    return crop, len(known.on(crop)), times, time.perf_counter() - begun
+
+
+def main() -> None:
+    cases = int(sys.argv[1]) if len(sys.argv) > 1 else 150
+    known = default()
+    rng = random.Random(SEED)
+    whole = Tally()
+    print(f"{cases} cases for each crop, none to three causes, {SLIP:.0%} wrong answers; share in which the leading suspect is at work")
+    print(f"{'crop':12}{'agents':>7}{'glance':>9}{'six looks':>11}{'at random':>11}{'every look':>12}{'looks':>7}")
+    for crop in CROPS:
+        tally = Tally()
+        run(crop, cases, known, tally, rng)
+        _row(crop, len(known.on(crop)), tally)
+        for policy in tally.right:
+            whole.right[policy] = whole.right.get(policy, 0) + tally.right[policy]
+            whole.whole[policy] = whole.whole.get(policy, 0) + tally.whole[policy]
+        whole.looks += tally.looks
+        whole.stated += tally.stated
+        whole.cases += tally.cases
+    _row("all", 0, whole)
+    short = 100 * (whole.right["every look"] - whole.right["six looks"]) / whole.cases
+    print(f"six looks come within {short:.1f} points of every look; the whole set of causes is right in", end=" ")
+    print(f"{whole.whole['six looks'] / whole.cases:.0%} against {whole.whole['every look'] / whole.cases:.0%} at the ceiling")
+    print("stated chance against what came true (first three suspects, after the glance and after six looks)")
+    for tenth, count, mean, right in calibration(whole.stated):
+        print(f"  {tenth / 10:.1f}-{(tenth + 1) / 10:.1f}  {count:6} times  stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points")
+    crop, count, times, reference = clock(known, rng)
+    median = statistics.median(times)
+    worst = sorted(times)[int(0.95 * len(times))]
+    print(
+        f"suspects, looks and verdict for {crop} ({count} agents): median {1000 * median:.1f} ms, "
+        f"one in twenty above {1000 * worst:.1f} ms; {median / reference:.2f} times a loop of 100,000 steps"
+    )
+
+
+def _row(name: str, agents: int, tally: Tally) -> None:
+    shares = [tally.right[policy] / tally.cases for policy in ("glance", "six looks", "six at random", "every look")]
+    print(f"{name:12}{agents or '':>7}{shares[0]:>9.0%}{shares[1]:>11.0%}{shares[2]:>11.0%}{shares[3]:>12.0%}{statistics.fmean(tally.looks):>7.1f}")
+
+
+if __name__ == "__main__":
+    main()

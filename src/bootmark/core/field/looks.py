@@ -1,0 +1,166 @@
+"""Which look next: the bits that its answers are expected to tell, for each second that it costs."""
+
+import math
+from collections.abc import Mapping, Sequence
+
+from bootmark.core.catalogue.model import Agent, Look
+from bootmark.core.field.network import Network, Solution
+from bootmark.core.types import Case, NextLook, Ranking
+
+HANDLING = 10
+"""Seconds that any look costs before it begins: to kneel, reach, take the tool out. Judgement, no source."""
+WORTH_A_LOOK = 0.01
+MOST_ASKED = 6
+MOST_JOINT = 4
+MOST_GROUPS = 40
+UNLIKELY = 3e-4
+"""Sets of causes less likely than this are not asked about."""
+CHANGES_THE_CALL = 0.3
+NIGHT = (21, 5)
+
+
+def _bits(chance: float) -> float:
+    return 0.0 if chance <= 0 or chance >= 1 else -chance * math.log2(chance) - (1 - chance) * math.log2(1 - chance)
+
+
+def _entropy(weights: Sequence[float]) -> float:
+    total = math.fsum(weights)
+    return -math.fsum(w / total * math.log2(w / total) for w in weights if w > 0) if total > 0 else 0.0
+
+
+def call_of(agent: Agent, region: str) -> str:
+    """The kind of call that an agent leads to, once it is named."""
+    if agent.listed_in(region):
+        return "report"
+    if agent.is_pest and not agent.cosmetic:
+        return "act"
+    return "mend" if agent.kind in ("disorder", "disease") else "leave"
+
+
+class Question:
+    """What the scout asks: which of the agents that explain the signs seen are at work.
+
+    Sets of them are weighed; all other agents only add to the chance that a sign is there anyway.
+    """
+
+    def __init__(self, network: Network, solution: Solution) -> None:
+        self.network = network
+        asked = network.explaining()
+        mass: dict[tuple[int, ...], float] = {}
+        for members, weight in solution.likely(UNLIKELY):
+            key = tuple([place for place in members if place in asked])
+            mass[key] = mass.get(key, 0.0) + weight
+        best = sorted(mass.items(), key=lambda item: -item[1])[:MOST_GROUPS]
+        total = math.fsum(weight for _, weight in best)
+        self.groups = [members for members, _ in best]
+        self.members = {place for members in self.groups for place in members}
+        self.weights = [weight / total for _, weight in best]
+        order = ("report", "act", "mend", "leave", "none")
+        region = network.case.region
+        calls = [call_of(agent, region) for agent in network.agents]
+        self.calls = [min((order.index(calls[place]) for place in members), default=len(order) - 1) for members in self.groups]
+        self.others = [(place, chance) for place, chance in enumerate(solution.chances) if place not in asked and chance > 1e-3]
+
+    def told_seen(self, sign: str) -> list[float]:
+        """P(told seen | group), for each group."""
+        slip = self.network.case.slip
+        agents = self.network.agents
+        missing = 1 - self.network.known.signs[sign].leak
+        for place, chance in self.others:
+            shows = agents[place].shows.get(sign)
+            if shows:
+                missing *= 1 - chance * shows.chance
+        keeps = {place: 1 - agents[place].shows[sign].chance for place in self.members if sign in agents[place].shows}
+        if not keeps:
+            return [slip + (1 - 2 * slip) * (1 - missing)] * len(self.groups)
+        found = []
+        for group in self.groups:
+            miss = missing
+            for place in group:
+                if place in keeps:
+                    miss *= keeps[place]
+            found.append(slip + (1 - 2 * slip) * (1 - miss))
+        return found
+
+    def single(self, row: list[float]) -> float:
+        """How much one sign's answer varies between the groups, near to its bits (half the chi-square over ln 2), without a logarithm."""
+        mean = square = 0.0
+        for weight, chance in zip(self.weights, row, strict=True):
+            share = weight * chance
+            mean += share
+            square += share * chance
+        return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
+
+    def joint(self, rows: list[list[float]]) -> tuple[float, float]:
+        """Bits about the groups, and about the call, in the answers to several signs at once."""
+        calls = sorted(set(self.calls))
+        members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
+        outcomes = [self.weights]
+        for row in rows:
+            outcomes = [
+                [w * (c if there else 1 - c) for w, c in zip(weights, row, strict=True)] for weights in outcomes for there in (True, False)
+            ]
+        before = _entropy([math.fsum(self.weights[n] for n in ones) for ones in members])
+        told = 0.0
+        after = 0.0
+        for weights in outcomes:
+            whole = sum(weights)
+            if whole > 0:
+                told -= whole * math.log2(whole)
+                if len(members) > 1:
+                    after += whole * _entropy([sum(weights[n] for n in ones) for ones in members])
+        noise = sum(w * sum([_bits(row[n]) for row in rows]) for n, w in enumerate(self.weights))
+        return max(0.0, told - noise), max(0.0, before - after)
+
+
+def possible(look: Look, case: Case) -> bool:
+    """Whether the scout carries its tools and it is the hour for it."""
+    carried = case.tools is None or set(look.tools) <= case.tools
+    return carried and (not look.night or case.hour is None or case.hour >= NIGHT[0] or case.hour < NIGHT[1])
+
+
+def rank(network: Network, solution: Solution, ranking: Ranking, looks: Mapping[str, Look]) -> list[NextLook]:
+    """Looks worth taking: those that can change the call first, then by bits for each second."""
+    case = network.case
+    question = Question(network, solution)
+    pests = [one for one in ranking.suspects if network.agents[network.place[one.agent]].is_pest and not one.confirmed]
+    leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > 0.05 else None
+    wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
+    shown = {sign for agent in network.agents for sign in agent.shows}
+    found = []
+    for look in looks.values():
+        signs = [sign for sign in look.signs if sign not in case.signs and sign in shown]
+        if look.id == "glance" or not signs or not possible(look, case):
+            continue
+        rows = {sign: question.told_seen(sign) for sign in signs}
+        worth = {sign: question.single(row) for sign, row in rows.items()}
+        asked = sorted(signs, key=lambda sign: -worth[sign])
+        asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
+        bits, call_bits = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
+        if bits > WORTH_A_LOOK:
+            confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
+            found.append((look, bits, call_bits + confirms, tuple(asked)))
+    most = max((call / (look.seconds + HANDLING) for look, _, call, _ in found), default=0.0)
+
+    def key(one: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, float]:
+        look, bits, call, _ = one
+        cost = look.seconds + HANDLING
+        return (call / cost < CHANGES_THE_CALL * most, -(bits + call) / cost)
+
+    return [
+        NextLook(look.id, bits, look.seconds, asked, splits(network, ranking, asked), call >= CHANGES_THE_CALL * most * (look.seconds + HANDLING))
+        for look, bits, call, asked in sorted(found, key=key)
+    ]
+
+
+def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:
+    """The leading suspects that a look tells apart: the one that shows its signs first."""
+    leading = [network.agents[network.place[one.agent]] for one in ranking.suspects[:4] if one.probability > 0.02]
+
+    def shown(agent: Agent) -> float:
+        return max(network.told_seen(sign, (agent,)) for sign in signs)
+
+    ordered = sorted(leading, key=lambda agent: -shown(agent))
+    if len(ordered) < 2 or shown(ordered[0]) - shown(ordered[-1]) < 0.1:
+        return tuple(agent.id for agent in ordered[:1])
+    return ordered[0].id, ordered[-1].id

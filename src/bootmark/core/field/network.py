@@ -1,0 +1,193 @@
+"""Agents and signs as a two-layer noisy-or network with a leak, solved over sets of up to three joint causes.
+
+P(sign there | agents S) = 1 - (1 - leak) * product over S of (1 - q[agent, sign]); signs are independent
+given S. What is told differs from what is there: with chance `slip` an answer is wrong, so
+P(told seen | S) = slip + (1 - 2 slip) * P(there | S). Sources: Pearl (1988), "Probabilistic Reasoning in
+Intelligent Systems", section 4.3.2, for the noisy-or; Heckerman (1989), "A tractable inference algorithm
+for diagnosing multiple diseases", for few joint causes.
+
+Agents that can leave none of the signs answered are summed out exactly, by elementary symmetric sums of
+their odds. Among the others, triples are left out only where a bound on their whole mass stays below
+`TOLERANCE`: adding a cause multiplies the chance of a seen sign by less, the more causes are there already,
+and lowers that of an absent one by less, the likelier the others make it.
+"""
+
+import itertools
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from bootmark.core.catalogue.model import Agent, Catalogue
+from bootmark.core.field.priors import Prior, candidates, priors
+from bootmark.core.types import ABSENT, SEEN, Case
+
+MOST_JOINT = 3
+TOLERANCE = 5e-7
+"""Share of all mass that may be left out of the sum over triples."""
+
+Shown = list[tuple[int, float]]
+
+
+@dataclass(frozen=True)
+class Solution:
+    """total: mass of all sets; chances: of each agent; alone: weights of the sets of agents that the answers
+    bear on, with no other agent there; room: what other agents besides multiply the weight of a set of each
+    size by; left_out: bound on the share of mass not summed."""
+
+    total: float
+    chances: tuple[float, ...]
+    alone: list[tuple[tuple[int, ...], float]]
+    room: tuple[float, ...]
+    left_out: float
+
+    def likely(self, share: float) -> Iterator[tuple[tuple[int, ...], float]]:
+        """Sets of at least this share of all mass, agents on which no answer bears summed out."""
+        floor = share * self.total
+        return ((members, weight * self.room[len(members)]) for members, weight in self.alone if weight >= floor)
+
+
+class Network:
+    """One case's agents with their priors, and what was told of its signs."""
+
+    def __init__(self, case: Case, known: Catalogue) -> None:
+        self.case, self.known = case, known
+        self.agents, self.note = candidates(case, known)
+        self.priors: tuple[Prior, ...] = priors(self.agents, case, known)
+        self.odds = [one.chance / (1 - one.chance) for one in self.priors]
+        self.place = {agent.id: place for place, agent in enumerate(self.agents)}
+        self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in known.signs]
+        self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in known.signs]
+        self.answered = [*self.seen, *self.absent]
+        column = {sign: at for at, sign in enumerate(self.answered)}
+        self.shown: list[Shown] = [
+            [(column[sign], 1 - shows.chance) for sign, shows in agent.shows.items() if sign in column] for agent in self.agents
+        ]
+        self.base = [1 - known.signs[sign].leak for sign in self.answered]
+        # Told as seen: a - b * miss; told as absent: a + b * miss. One line serves both.
+        straight = 1 - 2 * case.slip
+        self.fixed = [1 - case.slip] * len(self.seen) + [case.slip] * len(self.absent)
+        self.slope = [-straight] * len(self.seen) + [straight] * len(self.absent)
+
+    def told_seen(self, sign: str, agents: tuple[Agent, ...]) -> float:
+        """P(told seen | exactly these agents at work)."""
+        missing = 1 - self.known.signs[sign].leak
+        for agent in agents:
+            shows = agent.shows.get(sign)
+            if shows:
+                missing *= 1 - shows.chance
+        return self.case.slip + (1 - 2 * self.case.slip) * (1 - missing)
+
+    def explaining(self) -> set[int]:
+        """Agents that make at least one seen sign likelier; all of them where nothing was seen."""
+        leaks = self.known.signs
+        found = {
+            place
+            for place, agent in enumerate(self.agents)
+            if any(sign in agent.shows and agent.shows[sign].chance > leaks[sign].leak for sign in self.seen)
+        }
+        return found or set(range(len(self.agents)))
+
+    def _gain(self, missing: list[float], place: int) -> float:
+        """What adding an agent multiplies a set's weight by; missing: chance of each sign's absence given the set."""
+        gain = self.odds[place]
+        fixed, slope = self.fixed, self.slope
+        for at, keep in self.shown[place]:
+            miss = missing[at]
+            gain *= (fixed[at] + slope[at] * miss * keep) / (fixed[at] + slope[at] * miss)
+        return gain
+
+    def _with(self, missing: list[float], place: int) -> list[float]:
+        changed = missing.copy()
+        for at, keep in self.shown[place]:
+            changed[at] *= keep
+        return changed
+
+    def solve(self, tolerance: float = TOLERANCE) -> Solution:
+        """Weigh all sets of up to three agents."""
+        count = len(self.agents)
+        told = [place for place in range(count) if self.shown[place]]
+        inert = [place for place in range(count) if not self.shown[place]]
+        nothing = math.prod(f + s * m for f, s, m in zip(self.fixed, self.slope, self.base, strict=True))
+        first = {place: nothing * self._gain(self.base, place) for place in told}
+        told.sort(key=lambda place: -first[place])
+        least = self._least()
+        most = [self._most(place, least) for place in told]
+        tails = [*itertools.accumulate(reversed(most))][::-1] + [0.0]
+        alone: list[tuple[tuple[int, ...], float]] = [((), nothing)]
+        twos: list[tuple[float, int, int, float]] = []
+        missing_one = [self._with(self.base, place) for place in told]
+        fixed, slope, odds, shown = self.fixed, self.slope, self.odds, self.shown
+        for a, one in enumerate(told):
+            missing, weight = missing_one[a], first[one]
+            alone.append(((one,), weight))
+            for b in range(a + 1, len(told)):
+                both = weight * self._gain(missing, told[b])
+                alone.append(((one, told[b]), both))
+                twos.append((both * tails[b + 1], a, b, both))
+        allowed = tolerance * math.fsum(weight for _, weight in alone)
+        left_out = 0.0
+        twos.sort()
+        for bound, a, b, weight in twos:
+            if left_out + bound <= allowed:
+                left_out += bound
+                continue
+            missing = self._with(missing_one[a], told[b])
+            one, two = told[a], told[b]
+            for third in told[b + 1 :]:
+                # As _gain, written out: this line is where the time goes.
+                gain = odds[third]
+                for at, keep in shown[third]:
+                    step = slope[at] * missing[at]
+                    gain *= (fixed[at] + step * keep) / (fixed[at] + step)
+                alone.append(((one, two, third), weight * gain))
+        return self._summed(alone, inert, left_out)
+
+    def _most(self, place: int, least: list[list[tuple[float, int]]]) -> float:
+        """The most that adding an agent can multiply the weight of any pair of others by.
+
+        What a seen sign gains is greatest where nothing else makes it; what an absent sign costs is least
+        where the two others that make it most are there.
+        """
+        most = self.odds[place]
+        for at, keep in self.shown[place]:
+            miss = self.base[at]
+            if self.slope[at] > 0:
+                for other_keep, _ in [one for one in least[at] if one[1] != place][: MOST_JOINT - 1]:
+                    miss *= other_keep
+            most *= (self.fixed[at] + self.slope[at] * miss * keep) / (self.fixed[at] + self.slope[at] * miss)
+        return most
+
+    def _least(self) -> list[list[tuple[float, int]]]:
+        """For each sign answered, the agents that make it most, and the chance that each leaves it out."""
+        found: list[list[tuple[float, int]]] = [[] for _ in self.answered]
+        for place, shown in enumerate(self.shown):
+            for at, keep in shown:
+                found[at].append((keep, place))
+        return [sorted(ones)[:MOST_JOINT] for ones in found]
+
+    def _summed(self, alone: list[tuple[tuple[int, ...], float]], inert: list[int], left_out: float) -> Solution:
+        """Add the sets that hold agents on which no answer bears: their odds multiply, nothing else."""
+        odds = [self.odds[place] for place in inert]
+        one = math.fsum(odds)
+        squares, cubes = math.fsum(x * x for x in odds), math.fsum(x * x * x for x in odds)
+        two = (one * one - squares) / 2
+        three = (one**3 - 3 * one * squares + 2 * cubes) / 6
+        room = (1 + one + two + three, 1 + one + two, 1 + one, 1.0)
+        sizes = [0.0] * 4
+        chances = [0.0] * len(self.agents)
+        for members, weight in alone:
+            size = len(members)
+            sizes[size] += weight
+            weight *= room[size]
+            for place in members:
+                chances[place] += weight
+        total = math.fsum(weight * more for weight, more in zip(sizes, room, strict=True))
+        for place in inert:
+            own = self.odds[place]
+            rest = one - own
+            rest_two = two - own * rest
+            chances[place] = own * (sizes[0] * (1 + rest + rest_two) + sizes[1] * (1 + rest) + sizes[2])
+        return Solution(total, tuple(chance / total for chance in chances), alone, room, left_out / total)
+
+    def inert(self) -> list[int]:
+        return [place for place in range(len(self.agents)) if not self.shown[place]]

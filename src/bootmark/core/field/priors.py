@@ -1,0 +1,108 @@
+"""The chance of each agent before any sign: crop, place, season or heat, recent weather, the farm's own history."""
+
+import math
+from dataclasses import dataclass
+
+from bootmark.core.catalogue.model import HOW_USUAL, Agent, Catalogue
+from bootmark.core.types import Case, Reason
+
+MEAN_CAUSES = 1.2
+"""Agents at work, on average, on a plant that caught the eye. Where a crop's list adds up to more, the odds
+of all are lowered alike. Judgement, no source."""
+OUT_OF_SEASON = 0.15
+OUT_OF_SEASON_UNDER_COVER = 0.5
+UNDER_COVER = ("greenhouse", "tunnel")
+HINT_DAYS = 5
+HISTORY_CAP = 3
+HINTS = {"hot-and-dry": "hot and dry", "week-of-rain": "rain", "drought": "drought"}
+LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
+
+
+@dataclass(frozen=True)
+class Prior:
+    chance: float
+    speaks_for: tuple[Reason, ...]
+    against: tuple[Reason, ...]
+
+
+def candidates(case: Case, known: Catalogue) -> tuple[tuple[Agent, ...], str]:
+    """Agents that may be at work on the case's crop, and a note where the crop had to be guessed at.
+
+    A crop that is not known falls back to those of its family; without a family, to those of any crop.
+    """
+    if case.crop in known.crops:
+        return known.on(case.crop), ""
+    kin = [crop.id for crop in known.crops.values() if crop.family == case.family]
+    found = tuple(agent for agent in known.agents.values() if "*" in agent.hosts or any(crop in agent.hosts for crop in kin))
+    if kin:
+        names = ", ".join(known.crops[crop].name.lower() for crop in kin[:3])
+        return found, f"{case.crop} is not a crop that Bootmark knows: causes of its family, {case.family} ({names}), are weighed."
+    return found, f"{case.crop} is not a crop that Bootmark knows: only causes of any crop are weighed. Choose its family to do better."
+
+
+def _usual(agent: Agent, case: Case, known: Catalogue) -> str:
+    if case.crop in agent.hosts:
+        return agent.hosts[case.crop]
+    if case.crop not in known.crops:
+        order = list(HOW_USUAL)
+        kin = [usual for crop, usual in agent.hosts.items() if crop in known.crops and known.crops[crop].family == case.family]
+        if kin:
+            return LESS_USUAL[min(kin, key=order.index)]
+    return agent.hosts.get("*", "rarely")
+
+
+def _in_season(agent: Agent, case: Case) -> tuple[float, Reason | None]:
+    """The season's factor: this year's heat where a model tells it, otherwise the month."""
+    out = OUT_OF_SEASON_UNDER_COVER if case.place in UNDER_COVER else OUT_OF_SEASON
+    share = case.heat.get(agent.id)
+    if share is not None:
+        if share < 0.05:
+            return out, Reason("By this year's heat it is not about now.")
+        return 1.0, Reason("By this year's heat it is about now.") if share > 0.5 else None
+    if case.month not in agent.months_in(case.hemisphere):
+        return out, Reason("Out of its season.")
+    return 1.0, None
+
+
+def _weather(agent: Agent, case: Case) -> tuple[float, list[Reason]]:
+    factor, reasons = 1.0, []
+    for hint, times in agent.favoured.items():
+        days = case.weather.get(hint, 0)
+        if days >= HINT_DAYS and times != 1:
+            factor *= times
+            name = HINTS.get(hint, hint)
+            words = f"{days} days of {name}" if hint == "week-of-rain" else f"{name.capitalize()} for {days} days"
+            reasons.append(Reason(f"{words}, so it counts for {'more' if times > 1 else 'less'}."))
+    return factor, reasons
+
+
+def priors(agents: tuple[Agent, ...], case: Case, known: Catalogue) -> tuple[Prior, ...]:
+    """One prior for each agent, in their order."""
+    odds, seasons, usual_chance = [], [], []
+    for agent in agents:
+        chance = HOW_USUAL[_usual(agent, case, known)]
+        factor, reason = _in_season(agent, case)
+        factor *= agent.places.get(case.place, 1.0)
+        odds.append(chance / (1 - chance) * factor)
+        seasons.append(reason)
+        usual_chance.append(odds[-1] / (1 + odds[-1]))
+    scale = min(1.0, MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
+    found = []
+    for agent, own, season in zip(agents, odds, seasons, strict=True):
+        speaks_for: list[Reason] = []
+        against: list[Reason] = []
+        if season:
+            (speaks_for if "is about now" in season.text else against).append(season)
+        place = agent.places.get(case.place, 1.0)
+        if place != 1:
+            (speaks_for if place > 1 else against).append(Reason(f"{'More' if place > 1 else 'Less'} usual in a {case.place}."))
+        factor, reasons = _weather(agent, case)
+        for reason in reasons:
+            (speaks_for if "for more" in reason.text else against).append(reason)
+        past = case.history.get(agent.id, 0)
+        if past:
+            factor *= 1 + min(past, HISTORY_CAP)
+            speaks_for.append(Reason(f"Found on this block {'before' if past == 1 else f'{past} times before'}."))
+        whole = own * scale * factor
+        found.append(Prior(whole / (1 + whole), tuple(speaks_for), tuple(against)))
+    return tuple(found)
