@@ -118,17 +118,177 @@ def spots(leaf: Leaf, rng: random.Random, count: int = 36) -> str:
     return leaf.draw() + specks(leaf, rng, count, svg.INK, (0.7, 1.4), 0.85)
 
 
-def curled(rng: random.Random) -> str:
-    """Edges rolled upward: the blade narrows and its pale underside shows as two rolls."""
-    leaf = Leaf(narrow=0.62)
+def curled(leaf: Leaf, rng: random.Random, severity: float = 0.6, *, up: bool = True) -> str:
+    """Edges rolled: the blade narrows; upward, its pale underside shows as two rolls, downward it darkens at the edge."""
+    leaf = Leaf(leaf.form, leaf.foot, leaf.tip, narrow=1 - 0.62 * severity)
     parts = [leaf.draw()]
     for side in (-1, 1):
         outer = [leaf.at(n / 24, side * 1.02) for n in range(1, 24)]
         inner = [leaf.at(n / 24, side * (1 - 0.62 * math.sin(math.pi * n / 24))) for n in range(23, 0, -1)]
         roll = svg.open_d(outer + inner) + "Z"
-        parts.append(svg.path(roll, svg.UNDER if side < 0 else svg.DARK_UNDER, svg.STEM, 0.8))
+        light, dark = (svg.UNDER, svg.DARK_UNDER) if up else ("#4d6c36", "#43602e")
+        parts.append(svg.path(roll, light if side < 0 else dark, svg.STEM, 0.8))
+    if not up:
+        x, y = leaf.tip
+        parts.append(svg.path(f"M{x:.1f} {y:.1f}q10 6 8 22", stroke="#43602e", width=5))
     return "".join(parts)
 
 
-def yellowed(leaf: Leaf) -> str:
-    return leaf.draw("#cdbf5b", "#b9a94b", "#efe7b5")
+def yellowed(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
+    return leaf.draw("#cdbf5b", "#b9a94b", "#efe7b5") + ("" if severity < 0.9 else specks(leaf, rng, 60, svg.DRY, (0.6, 1.6)))
+
+
+def notches(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
+    for n in range(int(5 + 14 * severity)):
+        x, y = leaf.at(0.12 + 0.76 * n / (5 + 14 * severity), 1 if n % 2 else -1)
+        leaf.remove(Point(x, y).buffer(rng.uniform(3.5, 6)))
+    return leaf.draw()
+
+
+def shot(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
+    for _ in range(int(20 + 70 * severity)):
+        leaf.remove(Point(*leaf.anywhere(rng, 0.88)).buffer(rng.uniform(0.9, 2)))
+    return leaf.draw()
+
+
+def windows(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
+    parts = [leaf.draw()]
+    for _ in range(int(5 + 12 * severity)):
+        x, y = leaf.anywhere(rng, 0.75)
+        patch = svg.blob(rng, x, y, rng.uniform(3, 7.5)).intersection(leaf.outline.buffer(-1.5)).difference(leaf.veins_area(0.7))
+        parts.append(svg.path(svg.shape_d(patch), "#eef1e2", "#a89a62", 0.9))
+    return "".join(parts)
+
+
+def skeleton(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
+    gone: list[BaseGeometry] = []
+    for _ in range(int(14 + 24 * severity)):
+        x, y = leaf.anywhere(rng, 0.9)
+        gone.append(svg.blob(rng, x, y, rng.uniform(6, 13)))
+    for one in gone:
+        leaf.remove(one.difference(leaf.veins_area(1.0)))
+    return leaf.draw("#8a9a5a", "#7b8b4c", "#b59a5c")
+
+
+def stripped(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
+    parts = [leaf.draw()]
+    for n in range(int(5 + 8 * severity)):
+        t, side = rng.uniform(0.1, 0.75), rng.uniform(-0.7, 0.7)
+        line = LineString([leaf.at(t, side), leaf.at(min(0.95, t + rng.uniform(0.1, 0.22)), side * 0.9)]).buffer(2.4 + n % 2)
+        parts.append(svg.path(svg.shape_d(line.intersection(leaf.outline)), "#b59b5e", "#8a6a35", 0.8))
+    return "".join(parts)
+
+
+def _wander(leaf: Leaf, rng: random.Random, steps: int = 34) -> list[tuple[float, float]]:
+    t, s, heading = rng.uniform(0.15, 0.3), rng.uniform(-0.4, 0.4), rng.uniform(0, 6.28)
+    found = []
+    for _ in range(steps):
+        heading += rng.uniform(-0.9, 0.9)
+        t, s = t + 0.022 * math.cos(heading) + 0.008, s + 0.13 * math.sin(heading)
+        if not -0.78 < s < 0.78 or not 0.1 < t < 0.9:
+            heading += 2.2
+            t, s = min(0.88, max(0.12, t)), min(0.76, max(-0.76, s))
+        found.append(leaf.at(t, s))
+    return found
+
+
+def mines(leaf: Leaf, rng: random.Random, severity: float = 0.5, *, frass: bool = False, larva: str = "") -> str:
+    """Winding mines: a widening random walk."""
+    parts = [leaf.draw()]
+    for _ in range(1 + int(2 * severity)):
+        walk = _wander(leaf, rng)
+        for n in range(0, len(walk) - 4, 4):
+            parts.append(svg.line(walk[n : n + 5], "#eef0d4", 1.6 + 0.1 * n))
+        if frass or larva:
+            parts.append(svg.line(walk, "#4a3a24", 0.9))
+        if larva:
+            x, y = walk[-1]
+            parts.append(svg.ellipse(x, y, 4.6, 2.4, larva, turn=30, stroke="#8a6a2a", width=0.8))
+    return "".join(parts)
+
+
+def blotches(leaf: Leaf, rng: random.Random, severity: float = 0.5, *, larva: str = "", grains: bool = False) -> str:
+    parts = [leaf.draw()]
+    for _ in range(2 + int(2 * severity)):
+        x, y = leaf.at(rng.uniform(0.3, 0.8), rng.uniform(-0.4, 0.4))
+        patch = svg.blob(rng, x, y, rng.uniform(9, 16), 0.35, 14).intersection(leaf.outline.buffer(-1))
+        parts.append(svg.path(svg.shape_d(patch), "#d8cfa0", "#9a8448", 1.1))
+        if grains:
+            parts += [svg.circle(x + rng.uniform(-7, 7), y + rng.uniform(-7, 7), 0.9, svg.INK) for _ in range(9)]
+        if larva:
+            parts.append(svg.ellipse(x, y, 8, 2.8, larva, turn=rng.uniform(0, 90), stroke="#8a6a4a", width=0.8) + svg.circle(x + 7, y, 2, "#4a3424"))
+    return "".join(parts)
+
+
+def patches(leaf: Leaf, rng: random.Random, colour: str, count: int, size: tuple[float, float], *, edge: str = "none", inside: float = 0.85, light: str = "", dark: str = "") -> str:
+    """Soft patches laid on the blade."""
+    parts = [leaf.draw(light, dark)]
+    for _ in range(count):
+        x, y = leaf.anywhere(rng, inside)
+        patch = svg.blob(rng, x, y, rng.uniform(*size), 0.35, 12).intersection(leaf.outline)
+        parts.append(svg.path(svg.shape_d(patch), colour, edge, 0.9))
+    return "".join(parts)
+
+
+def rings(leaf: Leaf, rng: random.Random, severity: float = 0.5, colours: tuple[str, str, str] = ("#7a4a22", "#c9a46c", "#f0e6cc")) -> str:
+    parts = [leaf.draw()]
+    for _ in range(int(5 + 8 * severity)):
+        x, y = leaf.anywhere(rng, 0.75)
+        r = rng.uniform(3.2, 5.6)
+        parts.append(svg.circle(x, y, r, colours[1], colours[0], 1.6) + svg.circle(x, y, r * 0.45, colours[2], colours[0], 0.6))
+    return "".join(parts)
+
+
+def angular(leaf: Leaf, rng: random.Random, severity: float = 0.5, colour: str = "#c9b24a") -> str:
+    """Spots with straight sides between veins."""
+    parts = [leaf.draw()]
+    for _ in range(int(7 + 10 * severity)):
+        x, y = leaf.anywhere(rng, 0.8)
+        r = rng.uniform(3.5, 7)
+        cell = Point(x, y).buffer(r, quad_segs=1).intersection(leaf.outline).difference(leaf.veins_area(0.6))
+        parts.append(svg.path(svg.shape_d(cell), colour, "#8a6a2a", 0.8))
+    return "".join(parts)
+
+
+def margin(leaf: Leaf, rng: random.Random, severity: float = 0.5, colour: str = "#d9c95a") -> str:
+    band = leaf.outline.difference(leaf.outline.buffer(-3 - 9 * severity))
+    return leaf.draw() + svg.path(svg.shape_d(band), colour, fill_rule="evenodd")
+
+
+def between_veins(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
+    yellow = leaf.outline.buffer(-1).difference(leaf.veins_area(3.6 - 2 * severity))
+    return leaf.draw() + svg.path(svg.shape_d(yellow), "#d9cf6a", fill_rule="evenodd", opacity="0.9")
+
+
+def sunny_side(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
+    half = leaf.outline.difference(leaf.dark.buffer(0.5)).buffer(-2 + severity)
+    return leaf.draw() + svg.path(svg.shape_d(half), "#f2ecd0", "#c9b98a", 0.8, opacity="0.9")
+
+
+def torn(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
+    for n in range(int(4 + 5 * severity)):
+        t = 0.15 + 0.7 * n / (4 + 5 * severity)
+        side = 1 if rng.random() < 0.75 else -1
+        leaf.remove(LineString([leaf.at(t, side * 1.1), leaf.at(max(0.03, t - 0.1), side * rng.uniform(0.05, 0.4))]).buffer(rng.uniform(0.8, 2.4)))
+    return leaf.draw()
+
+
+def bumps(leaf: Leaf, rng: random.Random, count: int, light: str, dark: str, size: tuple[float, float], inside: float = 0.8) -> str:
+    """Raised bumps: a light side and a dark rim."""
+    parts = [leaf.draw()]
+    for _ in range(count):
+        x, y = leaf.anywhere(rng, inside)
+        r = rng.uniform(*size)
+        parts.append(svg.circle(x, y, r, light, dark, 0.9) + svg.circle(x - r * 0.3, y - r * 0.3, r * 0.3, "#ffffff88"))
+    return "".join(parts)
+
+
+def twisted(leaf: Leaf, rng: random.Random, severity: float = 0.6, light: str = "", dark: str = "") -> str:
+    """A leaf crumpled in no one direction."""
+    outline = [leaf.at(n / 20, 0.75 + 0.25 * rng.uniform(-1, 1)) for n in range(21)] + [leaf.at(n / 20, -0.75 + 0.3 * rng.uniform(-1, 1)) for n in range(20, -1, -1)]
+    body = svg.path(svg.smooth_d([*outline, outline[0]]), light or svg.GREEN, svg.STEM, 0.8)
+    folds = "".join(
+        svg.path(svg.smooth_d([leaf.at(t, rng.uniform(-0.7, 0.7)), leaf.at(t + 0.06, rng.uniform(-0.5, 0.5)), leaf.at(min(0.97, t + 0.14), rng.uniform(-0.7, 0.7))]), stroke=dark or "#4d6c36", width=2.2)
+        for t in (0.12, 0.24, 0.38, 0.5, 0.62, 0.74)
+    )
+    return leaf.stalk() + body + folds

@@ -5,7 +5,7 @@ Damage is cut from or laid on that geometry, so that the share of leaf lost is k
 
 import math
 import random
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from shapely.geometry import LineString, Point, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -18,7 +18,8 @@ STEPS = 56
 
 @dataclass(frozen=True)
 class Form:
-    """width: half-width as a share of length; belly: where it is widest, 0 at the base; teeth: how many a side; depth: of a tooth; lobes: how deep."""
+    """width: half-width as a share of length; belly: where it is widest, 0 at the base; teeth: how many a side; depth: of a tooth; lobes: how deep; waves: how many
+    lobes; leaflets: pairs of whole leaflets beside it; straight: veins run along, as in a blade."""
 
     width: float = 0.3
     belly: float = 0.4
@@ -26,6 +27,9 @@ class Form:
     depth: float = 0.05
     lobes: float = 0.0
     veins: int = 7
+    waves: float = 2.5
+    leaflets: int = 0
+    straight: bool = False
 
     def half(self, t: float) -> float:
         """Half-width at a place along the midrib, as a share of length."""
@@ -33,7 +37,7 @@ class Form:
         arch = math.sin(math.pi * t**power)
         body: float = self.width * max(0.0, arch) ** (0.85 if t**power < 0.5 else 1.15)
         if self.lobes:
-            body *= 1 - self.lobes * (0.5 + 0.5 * math.cos(2 * math.pi * 2.5 * t))
+            body *= 1 - self.lobes * (0.5 + 0.5 * math.cos(2 * math.pi * self.waves * t))
         tooth = (t * self.teeth) % 1.0
         return body * (1 - self.depth * tooth * 1.6)
 
@@ -43,6 +47,11 @@ FORMS = {
     "broad": Form(0.4, 0.5, 6, 0.05, veins=6),
     "slim": Form(0.22, 0.42, 20, 0.04),
     "lobed": Form(0.42, 0.42, 14, 0.08, 0.35, 6),
+    "palmate": Form(0.58, 0.36, 18, 0.06, 0.5, 5, 1.6),
+    "compound": Form(0.3, 0.45, 14, 0.06, veins=5, leaflets=2),
+    "blade": Form(0.12, 0.35, 2, 0.0, veins=3, straight=True),
+    "needle": Form(0.045, 0.3, 2, 0.0, veins=0, leaflets=6, straight=True),
+    "pad": Form(0.44, 0.56, 2, 0.0, veins=0),
 }
 
 
@@ -57,6 +66,10 @@ class Leaf:
     narrow: float = 1.0
 
     def __post_init__(self) -> None:
+        self.whole_length = math.dist(self.base, self.tip)
+        self.foot = self.base
+        if self.form.leaflets:
+            self.base = self.between(0.42)
         self.length = math.dist(self.base, self.tip)
         self.along = ((self.tip[0] - self.base[0]) / self.length, (self.tip[1] - self.base[1]) / self.length)
         self.across = (-self.along[1], self.along[0])
@@ -65,6 +78,9 @@ class Leaf:
         self.outline = Polygon(right + left).buffer(0)
         self.dark = Polygon([*right, *(self.at(n / STEPS, 0) for n in range(STEPS, -1, -1))]).buffer(0)
         self.cut: BaseGeometry = Polygon()
+
+    def between(self, share: float) -> tuple[float, float]:
+        return (self.base[0] + (self.tip[0] - self.base[0]) * share, self.base[1] + (self.tip[1] - self.base[1]) * share)
 
     def at(self, t: float, side: float) -> tuple[float, float]:
         """A point on the leaf: t along the midrib, side from -1 (left edge) to 1."""
@@ -86,7 +102,9 @@ class Leaf:
         return float(self.outline.intersection(self.cut).area / self.outline.area)
 
     def veins(self, sides: tuple[int, ...] = (-1, 1)) -> list[list[tuple[float, float]]]:
-        found = []
+        found: list[list[tuple[float, float]]] = []
+        if self.form.straight:
+            return [[self.at(step / 12, side * (n + 1) / (self.form.veins + 1)) for step in range(1, 12)] for n in range(self.form.veins) for side in sides]
         for n in range(self.form.veins):
             start = 0.06 + 0.78 * n / self.form.veins
             for side in sides:
@@ -99,18 +117,37 @@ class Leaf:
         return unary_union([LineString(one).buffer(width) for one in [midrib, *self.veins()]])
 
     def stalk(self) -> str:
-        x, y = self.base
-        return svg.path(
+        x, y = self.foot
+        stem = svg.path(
             f"M{x:.1f} {y:.1f}C{x - 1:.1f} {y + 9:.1f} {x - 5:.1f} {y + 14:.1f} {x - 2:.1f} {y + 22:.1f}", stroke=svg.STEM, width=2.6
         )
+        if not self.form.leaflets:
+            return stem
+        whole = Leaf(self.form_alone, self.foot, self.tip)
+        parts = [stem, svg.line([self.foot, self.base], svg.STEM, 2.4)]
+        slim = self.form.straight
+        for n in range(self.form.leaflets):
+            share = (0.02 if slim else 0.1) + (0.92 if slim else 0.3) * n / self.form.leaflets
+            x, y = whole.between(share)
+            for side in (-1, 1):
+                reach = self.whole_length * (0.42 if slim else 0.4)
+                tip = (x + side * reach * 0.86 * -whole.across[0], y - reach * (0.5 if slim else 0.36))
+                parts.append(Leaf(self.form_alone, (x, y), tip, self.under).draw(bare=True))
+        if slim:
+            parts.append(svg.line([self.foot, self.between(0.5)], svg.ROOT, 3))
+        return "".join(parts)
 
-    def draw(self, light: str = "", dark: str = "", vein: str = "") -> str:
-        """The leaf with its holes; damage that lies on it is added by the caller."""
+    @property
+    def form_alone(self) -> Form:
+        return replace(self.form, leaflets=0)
+
+    def draw(self, light: str = "", dark: str = "", vein: str = "", *, bare: bool = False) -> str:
+        """The leaf with its holes; damage that lies on it is added by the caller. bare: without its stalk."""
         light = light or (svg.UNDER if self.under else svg.GREEN)
         dark = dark or (svg.DARK_UNDER if self.under else svg.DARK_GREEN)
         vein = vein or svg.VEIN
         whole = self.outline.difference(self.cut)
-        parts = [self.stalk(), svg.path(svg.shape_d(whole), light, fill_rule="evenodd")]
+        parts = ["" if bare else self.stalk(), svg.path(svg.shape_d(whole), light, fill_rule="evenodd")]
         parts.append(svg.path(svg.shape_d(self.dark.difference(self.cut)), dark, fill_rule="evenodd"))
         ribs = [LineString([self.at(n / 20, 0) for n in range(20)]), *(LineString(one) for one in self.veins())]
         for n, rib in enumerate(ribs):
