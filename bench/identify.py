@@ -2,8 +2,8 @@
 
 Prints, for each crop and for all: how often the leading suspect is at work after the glance, after six looks
 chosen by Bootmark, after six looks at random, and after every look there is (the ceiling that the best policy
-could reach), among cases that have a cause; how many of the stated chances came true, tenth by tenth, among all; and the time of suspects and next looks
-together, as milliseconds and against a plain loop in the same run.
+could reach), among cases that have a cause; how many of the stated chances came true, tenth by tenth, among
+all; and the time of suspects and next looks together, as milliseconds and against a plain loop in the same run.
 
     python bench/identify.py [cases for each crop]
 """
@@ -90,7 +90,7 @@ def take(one: Specimen, known: Catalogue, choose: Callable[[Case, Ranking], list
 def by_information(known: Catalogue) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
     def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
         found = identify.next_looks(case, ranking, catalogue=known)
-        return [known.looks[one.look].signs for one in found if one.bits >= identify.ENOUGH_BITS]
+        return [known.looks[one.look].signs for one in found]
 
     return choose
 
@@ -176,7 +176,8 @@ def main() -> None:
     print(f"{whole.whole['six looks'] / whole.cases:.0%} against {whole.whole['every look'] / whole.cases:.0%} at the ceiling")
     print("stated chance against what came true (first three suspects, after the glance and after six looks)")
     for tenth, count, mean, right in calibration(whole.stated):
-        print(f"  {tenth / 10:.1f}-{(tenth + 1) / 10:.1f}  {count:6} times  stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points")
+        told = f"stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points"
+        print(f"  {tenth / 10:.1f}-{(tenth + 1) / 10:.1f}  {count:6} times  {told}")
     crop, count, times, reference = clock(known, rng)
     median = statistics.median(times)
     worst = sorted(times)[int(0.95 * len(times))]
@@ -188,7 +189,8 @@ def main() -> None:
 
 def _row(name: str, agents: int, tally: Tally) -> None:
     shares = [tally.right[policy] / tally.cases for policy in ("glance", "six looks", "six at random", "every look")]
-    print(f"{name:12}{agents or '':>7}{shares[0]:>9.0%}{shares[1]:>11.0%}{shares[2]:>11.0%}{shares[3]:>12.0%}{statistics.fmean(tally.looks):>7.1f}")
+    columns = "".join(f"{share:>{width}.0%}" for share, width in zip(shares, (9, 11, 11, 12), strict=True))
+    print(f"{name:12}{agents or '':>7}{columns}{statistics.fmean(tally.looks):>7.1f}")
 
 
 if __name__ == "__main__":

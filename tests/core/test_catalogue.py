@@ -3,10 +3,12 @@
 import shutil
 import tempfile
 import unittest
+from dataclasses import replace
 from pathlib import Path
 
-from bootmark.core.catalogue import CatalogueError, default, load
+from bootmark.core.catalogue import CatalogueError, check, default, load
 from bootmark.core.catalogue.loader import HERE
+from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.season.degree_days import CUTOFFS, METHODS
 from bootmark.web.drawing import DRAWN, sign_svg
 
@@ -20,25 +22,34 @@ class Content(unittest.TestCase):
             self.assertIn(sign.id, DRAWN)
             self.assertIn(sign.name, sign_svg(sign.id).replace("&#x27;", "'"))
 
-    def test_every_look_answers_something_an_agent_shows(self) -> None:
-        shown = {sign for agent in KNOWN.agents.values() for sign in agent.shows}
-        for look in KNOWN.looks.values():
-            self.assertTrue(set(look.signs) & (shown | {"soil-sodden"}), look.id)
+    def test_every_drawing_belongs_to_a_sign(self) -> None:
+        self.assertEqual(set(DRAWN) - set(KNOWN.signs), set())
 
-    def test_every_pest_can_be_confirmed(self) -> None:
+    def test_the_content_check_finds_nothing(self) -> None:
+        """Reachable signs, look-alikes told apart, hosts, months, stages, groups and cautions: check.faults says what it looks for."""
+        self.assertEqual(check.faults(KNOWN), [])
+
+    def test_it_is_as_large_as_was_set_out(self) -> None:
+        self.assertGreaterEqual(len(KNOWN.signs), 130)
+        self.assertGreaterEqual(len(KNOWN.agents), 110)
+        self.assertGreaterEqual(len(KNOWN.crops), 60)
+
+    def test_every_pest_can_be_confirmed_and_counted(self) -> None:
         for agent in KNOWN.agents.values():
             if agent.is_pest:
-                self.assertTrue(any(shows.confirms and KNOWN.signs[shows.sign].live for shows in agent.shows.values()), agent.id)
+                self.assertTrue(any(shows.confirms for shows in agent.shows.values()), agent.id)
                 self.assertIsNotNone(agent.sampling, agent.id)
                 self.assertTrue(agent.thresholds, agent.id)
 
-    def test_look_alikes_are_told_apart_by_the_look_they_name(self) -> None:
-        for agent in KNOWN.agents.values():
-            for alike in agent.look_alikes:
-                other = KNOWN.agent(alike.agent)
-                signs = KNOWN.looks[alike.look].signs
-                here, there = ([one.shows[sign].chance if sign in one.shows else 0 for sign in signs] for one in (agent, other))
-                self.assertTrue(any(abs(a - b) >= 0.25 for a, b in zip(here, there, strict=True)), f"{agent.id} against {alike.agent}")
+    def test_provenance_stands_on_every_value(self) -> None:
+        counts = check.provenance(KNOWN)
+        self.assertEqual(set(counts), set(PROVENANCE))
+        self.assertGreater(counts.total(), 2000)
+
+    def test_a_crop_is_found_by_two_letters(self) -> None:
+        for letters, crop in (("ra", "raspberry"), ("sq", "squash"), ("zu", "squash"), ("po", "potato"), ("as", "ash")):
+            self.assertIn(crop, [one.id for one in KNOWN.crops_like(letters)], letters)
+        self.assertEqual(KNOWN.crops_like("zzz"), [])
 
     def test_heat_models_can_be_computed(self) -> None:
         for agent in KNOWN.agents.values():
@@ -82,17 +93,31 @@ class Refusals(unittest.TestCase):
 
     def test_each_fault_is_named(self) -> None:
         for change, words in (
-            (('often = "always"', 'often = "mostly"'), "two-spotted-spider-mite.toml.*'often' is 'mostly'"),
-            (('sign = "stippling"', 'sign = "dotting"'), "'sign' is 'dotting'"),
+            (('stippling = "always', 'stippling = "mostly'), "two-spotted-spider-mite.*'mostly' is not how often"),
+            (("stippling =", "dotting ="), "unknown sign 'dotting'"),
             (('kind = "mite"', 'kind = "spider"'), "'kind' is 'spider'"),
             (('source = "cp"', 'source = "xx"'), "'xx' is not among"),
-            (('group = "IRAC 20B"\n', ""), "resistance group"),
+            (('group = "IRAC 20B"', 'group = ""'), "resistance group"),
             (('id = "two-spotted-spider-mite"', 'id = "mite"'), "must be the file's name"),
             (("lower = 53", 'lower = "warm"'), "'lower' must be"),
             (("upper = 95", "upper = 40"), "must be above"),
-            (('summary = "', 'sumary = "'), "'summary' is missing"),
-            (('cp = "common practice"', 'cp = "my neighbour"'), "must begin with"),
-            (('agent = "western-flower-thrips"', 'agent = "dragon"'), "'dragon' is not in the catalogue"),
+            (('summary = "', 'sumary = "'), "'summary' is missing|unknown key sumary"),
+            (("western-flower-thrips = [", "dragon = ["), "'dragon'"),
+            (('body = "mite"', 'body = "lizard"'), "'body' is 'lizard'"),
+            (("adult = [4, 10,", "adult = [4, 13,"), "month"),
         ):
             with self.subTest(words=words):
                 self.refused(change, words)
+
+    def test_a_rotten_entry_is_found_by_the_content_check(self) -> None:
+        """Each change leaves the files well formed but the content wrong."""
+        mite = KNOWN.agents["two-spotted-spider-mite"]
+        for change, words in (
+            ({"controls": mite.controls[:1]}, "controls, at least"),
+            ({"sampling": None}, "no way to count it"),
+            ({"months": frozenset(range(1, 13))}, "in months in which no stage lives"),
+            ({"summary": KNOWN.agents["western-flower-thrips"].summary}, "summary stands in 2 entries"),
+            ({"shows": {"stippling": mite.shows["stippling"]}}, "no sign confirms it"),
+        ):
+            spoilt = replace(KNOWN, agents={**KNOWN.agents, mite.id: replace(mite, **change)})
+            self.assertTrue(any(words in fault for fault in check.faults(spoilt)), (words, check.faults(spoilt)))

@@ -106,7 +106,8 @@ class Ranking:
     """Explanations of a case, likeliest first. Probabilities over causes and rest add to one.
 
     rest: share of all explanations too unlikely to be listed one by one; left_out: bound on the
-    share that was not weighed at all.
+    share that was not weighed at all; explanations: the causes once more, with agents that no sign
+    told of speaks for left aside, since they may be there besides.
     """
 
     causes: tuple[Cause, ...]
@@ -114,6 +115,7 @@ class Ranking:
     notes: tuple[str, ...] = ()
     rest: float = 0.0
     left_out: float = 0.0
+    explanations: tuple[Cause, ...] = ()
 
     def of(self, agent: str) -> Suspect | None:
         return next((one for one in self.suspects if one.agent == agent), None)

@@ -213,8 +213,19 @@ def shots(options: argparse.Namespace) -> int:
         return python("-m", "tests.browser.shots", address, *options.names, env=environment(cluster))
 
 
+def catalogue(options: argparse.Namespace) -> int:
+    packages.ready()
+    return python("-m", "bootmark.core.catalogue", env=environment())
+
+
+ALONE = ("identify",)
+"""Benches that need no demo."""
+
+
 def bench(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
+    if options.name in ALONE:
+        return python(f"bench/{options.name}.py", *options.words, env=environment())
     port = clusters.free_port()
     with demo_running(port, reset=False, logs=VAR / "log") as (address, _):
         cluster, _folder = clusters.lasting()
@@ -250,7 +261,10 @@ def parser() -> argparse.ArgumentParser:
     add("test", "run every test on a throw-away database", test).add_argument("names", nargs="*")
     add("check", "lint, format, types and import rules", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
-    add("bench", "run one benchmark on the demo", bench).add_argument("name", choices=["pages"])
+    add("catalogue", "what the catalogue covers and rests on", catalogue)
+    one = add("bench", "run one benchmark, on the demo where it needs one", bench)
+    one.add_argument("name", choices=["identify", "pages"])
+    one.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top
 

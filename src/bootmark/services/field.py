@@ -2,21 +2,23 @@
 
 import datetime as dt
 import uuid
-from typing import Any
 
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE
-from bootmark.core.field import identify
-from bootmark.core.types import STATES, Case, NextLook, Ranking
-from bootmark.services import weather
+from bootmark.core.catalogue import Catalogue, default
+from bootmark.core.field import identify, priors
+from bootmark.core.types import STATES, Case, NextLook, Ranking, Verdict
+from bootmark.services import season, weather
 from bootmark.services.commands import Context, Fields, Json, Refused, as_json, kind
 from bootmark.services.farm_time import zone
 from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
 
 SCOUTS = ("owner", "adviser", "scout", "applicator")
 KEPT_CAUSES = 6
+SLIP = 0.05
+"""Share of a scout's answers taken to be wrong: each is a tap on a drawing with its sentence. Judgement, no source."""
 
 
 def _answer_return(context: Context, stop: Stop) -> None:
@@ -68,7 +70,27 @@ def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: 
         signs=signs,
         history=history(session, farm.id, block.id, before=midnight),
         hour=local.hour,
+        region=farm.region,
+        heat=about_now(session, farm, block, local.date()),
+        slip=SLIP,
     )
+
+
+def about_now(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[str, float]:
+    """By this year's heat, the share of each agent's population that has come, for agents whose season was set by hand.
+
+    Where most of a season is over, the month tells more: later generations are not all modelled.
+    """
+    found = {}
+    known_biofixes = season.biofixes(session, farm, day)
+    for block_id, agent_id in known_biofixes:
+        agent = default().agents.get(agent_id)
+        season_now = season.of_block(session, farm, block, agent, day, known_biofixes) if agent and block_id == block.id else None
+        if season_now:
+            shares = season_now.forecast.on(day)
+            if shares.get("over", 0.0) < 0.5:
+                found[agent_id] = 1 - shares.get("not yet", 0.0)
+    return found
 
 
 def _keep_findings(context: Context, look: Look) -> None:
@@ -118,9 +140,7 @@ def look_record(context: Context) -> Json:
 def read(case: Case, context: Context) -> Json:
     """Everything that the verdict rests on, to be kept with it."""
     known = context.catalogue
-    ranking = identify.suspects(case, catalogue=known)
-    verdict = identify.verdict(case, ranking, catalogue=known)
-    looks = identify.next_looks(case, ranking, catalogue=known)
+    ranking, looks, verdict = identify.answer(case, catalogue=known)
     sound = not any(state == "seen" for state in case.signs.values())
     return {
         "case": as_json(case),
@@ -153,12 +173,14 @@ def sample_record(context: Context) -> Json:
     return {"stop_id": stop.id, "agent": agent, "unit": unit, "measure": measure, "counts": counts, "enemies": enemies}
 
 
-def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str], known: Any) -> Json:
-    """A case as it stands on the bench, ranked: the one schema that the Look screen draws."""
-    case = case_of(session, farm, block, at, signs)
-    ranking = identify.suspects(case, catalogue=known)
-    verdict = identify.verdict(case, ranking, catalogue=known)
-    looks = identify.next_looks(case, ranking, catalogue=known)
+def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str], known: Catalogue) -> Json:
+    """A case at a stop as it stands on the bench, ranked."""
+    return drawn(case_of(session, farm, block, at, signs), known)
+
+
+def drawn(case: Case, known: Catalogue) -> Json:
+    """A ranked case in the one schema that the bench draws."""
+    ranking, looks, verdict = identify.answer(case, catalogue=known)
     return {
         "causes": [
             {
@@ -171,17 +193,33 @@ def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: di
                 "pest": any(known.agent(agent).is_pest for agent in cause.agents),
                 "why": _why(cause.agents, ranking, known),
             }
-            for cause in ranking.causes[:5]
+            for cause in ranking.explanations[:5]
             if cause.probability >= 0.01
         ],
-        "verdict": as_json(verdict) | {"names": [known.agent(agent).in_sentence for agent in verdict.agents]},
+        "verdict": as_json(verdict)
+        | {"names": [known.agent(agent).in_sentence for agent in verdict.agents], "doing": _doing(verdict, known)},
         "looks": [_look_json(one, known) for one in looks[:3]],
         "notes": list(ranking.notes),
         "weather": _weather_words(case),
     }
 
 
-def _look_json(one: NextLook, known: Any) -> Json:
+DOING = {
+    "active": "At work now.",
+    "finished": "The attack is over: what is seen is old damage.",
+    "parasitised": "Parasitised: it will die without a spray.",
+    "dead": "Dead: nothing alive was found.",
+}
+
+
+def _doing(verdict: Verdict, known: Catalogue) -> str:
+    """Whether it is still at work, in a sentence; empty where nothing that could work is spoken of."""
+    if not verdict.agents or not any(known.agent(agent).is_pest for agent in verdict.agents):
+        return ""
+    return DOING.get(verdict.activity, "Not known yet whether it is still at work.")
+
+
+def _look_json(one: NextLook, known: Catalogue) -> Json:
     look = known.looks[one.look]
     names = [known.agent(agent).in_sentence for agent in one.splits]
     tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
@@ -198,7 +236,7 @@ def _look_json(one: NextLook, known: Any) -> Json:
     }
 
 
-def _why(agents: tuple[str, ...], ranking: Ranking, known: Any) -> str:
+def _why(agents: tuple[str, ...], ranking: Ranking, known: Catalogue) -> str:
     """The one sentence under a cause: what it lacks, or what speaks against it, or for it."""
     if not agents:
         return "Chance marks, or a cause that Bootmark does not know."
@@ -215,7 +253,5 @@ def _why(agents: tuple[str, ...], ranking: Ranking, known: Any) -> str:
 
 def _weather_words(case: Case) -> list[str]:
     return [
-        f"{identify.HINTS.get(hint, hint).capitalize()} for {days} days."
-        for hint, days in case.weather.items()
-        if days >= identify.HINT_DAYS
+        f"{priors.HINTS.get(hint, hint).capitalize()} for {days} days." for hint, days in case.weather.items() if days >= priors.HINT_DAYS
     ]

@@ -4,7 +4,7 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import DateTime, ForeignKey, ForeignKeyConstraint, Index, LargeBinary, UniqueConstraint
+from sqlalchemy import CheckConstraint, DateTime, ForeignKey, ForeignKeyConstraint, Index, LargeBinary, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
 from bootmark.store.base import Base, FarmRow, Head, Identified, within_farm
@@ -44,7 +44,8 @@ class KnownSign(Base):
 
 
 class Farm(Base):
-    """One holding. clock_at: the demo farm's own time; empty where the real time counts."""
+    """One holding. clock_at: the demo farm's own time; empty where the real time counts. region: the plant
+    health area that it lies in, as the catalogue's lists name it."""
 
     __tablename__ = "farm"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -54,6 +55,7 @@ class Farm(Base):
     time_zone: Mapped[str]
     clock_at: Mapped[dt.datetime | None]
     policy: Mapped[dict[str, Any]]
+    region: Mapped[str] = mapped_column(server_default="")
 
 
 class Membership(Base):
@@ -305,14 +307,40 @@ class Application(Head, Base):
     note: Mapped[str]
 
 
+class Enquiry(Head, Base):
+    """A case that came to the desk: what was sent, what was told of it, what was asked or answered."""
+
+    __tablename__ = "enquiry"
+    __table_args__ = (Index(None, "farm_id", "state"),)
+    sender: Mapped[str]
+    came_as: Mapped[str]
+    crop: Mapped[str]
+    family: Mapped[str]
+    place: Mapped[str]
+    words: Mapped[str]
+    signs: Mapped[dict[str, Any]]
+    verdict: Mapped[str]
+    state: Mapped[str]
+    working: Mapped[dict[str, Any]]
+
+
 class Photo(Identified, Base):
-    """A photograph at a stop: re-encoded, without EXIF, small."""
+    """A photograph at a stop or with an enquiry: re-encoded, small, its place only where the scout wants it kept."""
 
     __tablename__ = "photo"
-    __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
-    stop_id: Mapped[uuid.UUID]
+    __table_args__ = (
+        within_farm("stop_id", "stop"),
+        within_farm("enquiry_id", "enquiry"),
+        Index(None, "farm_id", "stop_id"),
+        Index(None, "farm_id", "enquiry_id"),
+        CheckConstraint("num_nonnulls(stop_id, enquiry_id) = 1", name="photo_hangs_on_one"),
+    )
+    stop_id: Mapped[uuid.UUID | None]
+    enquiry_id: Mapped[uuid.UUID | None]
     account_id: Mapped[uuid.UUID]
     seen_at: Mapped[dt.datetime]
     width: Mapped[int]
     height: Mapped[int]
+    latitude: Mapped[float | None]
+    longitude: Mapped[float | None]
     content: Mapped[bytes] = mapped_column(LargeBinary)

@@ -28,7 +28,11 @@ def tells_apart(catalogue: Catalogue, look: str, one: Agent, other: Agent) -> st
 
 def faults(catalogue: Catalogue) -> list[str]:
     """Each fault as a sentence that names the entry; empty for a sound catalogue."""
-    return [*_reachable(catalogue), *(fault for agent in catalogue.agents.values() for fault in _agent(catalogue, agent)), *_copies(catalogue)]
+    return [
+        *_reachable(catalogue),
+        *(fault for agent in catalogue.agents.values() for fault in _agent(catalogue, agent)),
+        *_copies(catalogue),
+    ]
 
 
 def _reachable(catalogue: Catalogue) -> Iterator[str]:
@@ -115,7 +119,8 @@ def provenance(catalogue: Catalogue) -> Counter[str]:
     counts: Counter[str] = Counter()
     for agent in catalogue.agents.values():
         told = [agent.source, agent.hosts_source, agent.life_source]
-        told += [one.source for one in (*agent.shows.values(), *agent.thresholds, *agent.enemies, *agent.controls)]
+        for values in (agent.shows.values(), agent.thresholds, agent.enemies, agent.controls):
+            told += [one.source for one in values]
         if agent.heat:
             told += [agent.heat.source, *(event.source for event in agent.heat.events)]
         if agent.sampling:
@@ -129,7 +134,7 @@ def coverage(catalogue: Catalogue) -> dict[str, Counter[str]]:
     return {
         "agents": Counter(agent.kind for agent in catalogue.agents.values()),
         "crops": Counter(crop.group for crop in catalogue.crops.values()),
-        "signs": Counter(
+        "signs of agents": Counter(
             often for often in HOW_OFTEN for agent in catalogue.agents.values() for shows in agent.shows.values() if shows.often == often
         ),
     }

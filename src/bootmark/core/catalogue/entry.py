@@ -263,7 +263,9 @@ def read_agent(
         growth=top.text("growth"),
         sampling=_sampling(top.sub("sampling")) if "sampling" in raw else None,
         thresholds=_thresholds(top),
-        enemies=tuple(Enemy(row.text("agent"), "", row.number("ratio"), row.source()) for row in top.list_of("enemies", ("agent", "ratio", "source"))),
+        enemies=tuple(
+            Enemy(row.text("agent"), "", row.number("ratio"), row.source()) for row in top.list_of("enemies", ("agent", "ratio", "source"))
+        ),
         controls=tuple(_control(one, value, top, shared) for one, value in top.get("controls", dict).items()),
         wild_hosts=top.text("wild_hosts"),
         occurs=top.text("occurs"),

@@ -74,6 +74,16 @@ class Crop:
     also: tuple[str, ...] = ()
     leaf: str = "ovate"
 
+    def match(self, letters: str) -> int:
+        """1 where its name begins with these letters, 2 where a word of any of its names does, 0 where none does."""
+        wanted = letters.strip().lower()
+        if not wanted:
+            return 0
+        if self.name.lower().startswith(wanted):
+            return 1
+        names = [self.name, *self.also]
+        return 2 if any(word.startswith(wanted) for name in names for word in name.lower().replace(",", " ").split()) else 0
+
 
 @dataclass(frozen=True)
 class Shows:
@@ -280,6 +290,11 @@ class Catalogue:
 
     def agent(self, agent_id: str) -> Agent:
         return self.agents[self.aliases.get(agent_id, agent_id)]
+
+    def crops_like(self, letters: str) -> list[Crop]:
+        """Crops that have a name, or another name, in which a word begins with these letters; those so named first."""
+        found = [(crop.match(letters), crop.name, crop) for crop in self.crops.values()]
+        return [crop for rank, _, crop in sorted(found, key=lambda one: one[:2]) if rank]
 
     def on(self, crop: str) -> tuple[Agent, ...]:
         """Agents that may be at work on a crop; an unknown crop gets those of any crop."""

@@ -4,13 +4,14 @@ The network is in network.py, the chance of each agent before any sign in priors
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from bootmark.core import catalogue as catalogues
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
-from bootmark.core.field.network import Network, Solution
+from bootmark.core.field.looks import Question
+from bootmark.core.field.network import Network
 from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Reason, Suspect, Verdict
 
 LISTED_AT = 1e-3
@@ -20,7 +21,6 @@ MARGIN = 3.0
 """An agent is named where it is this many times as likely as each rival for its confirming sign. Judgement, no source."""
 SETTLED_AT = 0.75
 REPORTED_AT = 0.3
-ENOUGH_BITS = 0.03
 PARASITISED = ("white-cocoons-on-its-back", "yellow-cocoons-beside-it", "mummies", "black-whitefly-scales", "white-eggs-behind-head")
 DEAD = ("crushed-body-dry",)
 
@@ -67,11 +67,16 @@ def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
     unknown state. A sign or crop that is not known is said in the notes, not refused.
     """
     told, known = _resolve(case, catalogue)
+    return _ranking(_question(told, known))
+
+
+def _question(told: Case, known: Catalogue) -> Question:
     network = Network(told, known)
-    return _ranking(network, network.solve())
+    return Question(network, network.solve())
 
 
-def _ranking(network: Network, solution: Solution) -> Ranking:
+def _ranking(question: Question) -> Ranking:
+    network, solution = question.network, question.solution
     told, known = network.case, network.known
     agents = network.agents
     causes = [
@@ -98,6 +103,7 @@ def _ranking(network: Network, solution: Solution) -> Ranking:
         tuple(notes),
         rest=max(0.0, 1 - math.fsum(one.probability for one in causes)),
         left_out=solution.left_out,
+        explanations=question.causes(),
     )
 
 
@@ -113,17 +119,15 @@ def next_looks(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = No
     explain what was seen are asked about: whether thirst is there beside pale points is not the question.
     """
     told, known = _resolve(case, catalogue)
-    network = Network(told, known)
-    return worth.rank(network, network.solve(), ranking, known.looks)
+    return worth.rank(_question(told, known), ranking, known.looks)
 
 
 def answer(case: Told, *, catalogue: Catalogue | None = None) -> tuple[Ranking, list[NextLook], Verdict]:
     """Suspects, next looks and verdict of one case, the network solved once."""
     told, known = _resolve(case, catalogue)
-    network = Network(told, known)
-    solution = network.solve()
-    ranking = _ranking(network, solution)
-    looks = worth.rank(network, solution, ranking, known.looks)
+    question = _question(told, known)
+    ranking = _ranking(question)
+    looks = worth.rank(question, ranking, known.looks)
     return ranking, looks, _judge(told, known, ranking, looks)
 
 
@@ -179,7 +183,9 @@ def _named(told: Case, known: Catalogue, ranking: Ranking) -> list[Suspect]:
         rivals = [
             other.probability
             for other in ranking.suspects
-            if other.agent != one.agent and known.agent(other.agent).is_pest and all(sign in known.agent(other.agent).shows for sign in proofs)
+            if other.agent != one.agent
+            and known.agent(other.agent).is_pest
+            and all(sign in known.agent(other.agent).shows for sign in proofs)
         ]
         if all(one.probability >= MARGIN * rival for rival in rivals):
             found.append(one)
@@ -187,7 +193,7 @@ def _named(told: Case, known: Catalogue, ranking: Ranking) -> list[Suspect]:
 
 
 def _judge(told: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
-    def say(kind: str, ones: list[Suspect], advice: str) -> Verdict:
+    def say(kind: str, ones: Sequence[Suspect], advice: str) -> Verdict:
         return _verdict(kind, ones, told, known, looks, advice)
 
     def of(one: Suspect) -> Agent:
@@ -219,7 +225,7 @@ def _judge(told: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook]
         kind = "normal for the season" if of(others[0]).kind == "normal" else "not a pest"
         return say(kind, others[:1], _instead(of(others[0])))
     top = ranking.suspects[:1]
-    if looks and looks[0].bits >= ENOUGH_BITS:
+    if looks:
         return say("needs a look", top, known.looks[looks[0].look].do)
     return say("cannot tell", top, "Bag a sample in paper, note the place and the day, and ask a licensed adviser.")
 
@@ -242,7 +248,7 @@ def _report(agent: Agent, region: str) -> str:
     )
 
 
-def _verdict(kind: str, chosen: list[Suspect], case: Case, known: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
+def _verdict(kind: str, chosen: Sequence[Suspect], case: Case, known: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
     agents = tuple(one.agent for one in chosen)
     change = []
     for one in looks[:2]:

@@ -5,11 +5,12 @@ from collections.abc import Mapping, Sequence
 
 from bootmark.core.catalogue.model import Agent, Look
 from bootmark.core.field.network import Network, Solution
-from bootmark.core.types import Case, NextLook, Ranking
+from bootmark.core.types import Case, Cause, NextLook, Ranking
 
 HANDLING = 10
 """Seconds that any look costs before it begins: to kneel, reach, take the tool out. Judgement, no source."""
-WORTH_A_LOOK = 0.01
+WORTH_A_LOOK = 0.03
+"""Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
 MOST_GROUPS = 40
@@ -44,7 +45,7 @@ class Question:
     """
 
     def __init__(self, network: Network, solution: Solution) -> None:
-        self.network = network
+        self.network, self.solution = network, solution
         asked = network.explaining()
         mass: dict[tuple[int, ...], float] = {}
         for members, weight in solution.likely(UNLIKELY):
@@ -60,6 +61,13 @@ class Question:
         calls = [call_of(agent, region) for agent in network.agents]
         self.calls = [min((order.index(calls[place]) for place in members), default=len(order) - 1) for members in self.groups]
         self.others = [(place, chance) for place, chance in enumerate(solution.chances) if place not in asked and chance > 1e-3]
+
+    def causes(self) -> tuple[Cause, ...]:
+        """The sets asked about, each with its chance whatever else is there besides."""
+        agents = self.network.agents
+        return tuple(
+            Cause(tuple(agents[place].id for place in group), weight) for group, weight in zip(self.groups, self.weights, strict=True)
+        )
 
     def told_seen(self, sign: str) -> list[float]:
         """P(told seen | group), for each group."""
@@ -119,10 +127,10 @@ def possible(look: Look, case: Case) -> bool:
     return carried and (not look.night or case.hour is None or case.hour >= NIGHT[0] or case.hour < NIGHT[1])
 
 
-def rank(network: Network, solution: Solution, ranking: Ranking, looks: Mapping[str, Look]) -> list[NextLook]:
+def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> list[NextLook]:
     """Looks worth taking: those that can change the call first, then by bits for each second."""
+    network = question.network
     case = network.case
-    question = Question(network, solution)
     pests = [one for one in ranking.suspects if network.agents[network.place[one.agent]].is_pest and not one.confirmed]
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > 0.05 else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
@@ -130,25 +138,28 @@ def rank(network: Network, solution: Solution, ranking: Ranking, looks: Mapping[
     found = []
     for look in looks.values():
         signs = [sign for sign in look.signs if sign not in case.signs and sign in shown]
-        if look.id == "glance" or not signs or not possible(look, case):
+        if not signs or not possible(look, case):
             continue
         rows = {sign: question.told_seen(sign) for sign in signs}
         worth = {sign: question.single(row) for sign, row in rows.items()}
         asked = sorted(signs, key=lambda sign: -worth[sign])
         asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
         bits, call_bits = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
-        if bits > WORTH_A_LOOK:
+        if bits >= WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
             found.append((look, bits, call_bits + confirms, tuple(asked)))
     most = max((call / (look.seconds + HANDLING) for look, _, call, _ in found), default=0.0)
 
-    def key(one: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, float]:
+    def key(one: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:
         look, bits, call, _ = one
         cost = look.seconds + HANDLING
-        return (call / cost < CHANGES_THE_CALL * most, -(bits + call) / cost)
+        # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
+        return (look.id == "glance", call / cost < CHANGES_THE_CALL * most, -(bits + call) / cost)
 
     return [
-        NextLook(look.id, bits, look.seconds, asked, splits(network, ranking, asked), call >= CHANGES_THE_CALL * most * (look.seconds + HANDLING))
+        NextLook(
+            look.id, bits, look.seconds, asked, splits(network, ranking, asked), call >= CHANGES_THE_CALL * most * (look.seconds + HANDLING)
+        )
         for look, bits, call, asked in sorted(found, key=key)
     ]
 

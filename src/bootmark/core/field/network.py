@@ -112,7 +112,7 @@ class Network:
         told.sort(key=lambda place: -first[place])
         least = self._least()
         most = [self._most(place, least) for place in told]
-        tails = [*itertools.accumulate(reversed(most))][::-1] + [0.0]
+        tails = [*reversed([*itertools.accumulate(reversed(most))]), 0.0]
         alone: list[tuple[tuple[int, ...], float]] = [((), nothing)]
         twos: list[tuple[float, int, int, float]] = []
         missing_one = [self._with(self.base, place) for place in told]
@@ -178,9 +178,8 @@ class Network:
         for members, weight in alone:
             size = len(members)
             sizes[size] += weight
-            weight *= room[size]
             for place in members:
-                chances[place] += weight
+                chances[place] += weight * room[size]
         total = math.fsum(weight * more for weight, more in zip(sizes, room, strict=True))
         for place in inert:
             own = self.odds[place]

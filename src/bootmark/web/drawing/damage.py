@@ -216,11 +216,24 @@ def blotches(leaf: Leaf, rng: random.Random, severity: float = 0.5, *, larva: st
         if grains:
             parts += [svg.circle(x + rng.uniform(-7, 7), y + rng.uniform(-7, 7), 0.9, svg.INK) for _ in range(9)]
         if larva:
-            parts.append(svg.ellipse(x, y, 8, 2.8, larva, turn=rng.uniform(0, 90), stroke="#8a6a4a", width=0.8) + svg.circle(x + 7, y, 2, "#4a3424"))
+            parts.append(
+                svg.ellipse(x, y, 8, 2.8, larva, turn=rng.uniform(0, 90), stroke="#8a6a4a", width=0.8) + svg.circle(x + 7, y, 2, "#4a3424")
+            )
     return "".join(parts)
 
 
-def patches(leaf: Leaf, rng: random.Random, colour: str, count: int, size: tuple[float, float], *, edge: str = "none", inside: float = 0.85, light: str = "", dark: str = "") -> str:
+def patches(
+    leaf: Leaf,
+    rng: random.Random,
+    colour: str,
+    count: int,
+    size: tuple[float, float],
+    *,
+    edge: str = "none",
+    inside: float = 0.85,
+    light: str = "",
+    dark: str = "",
+) -> str:
     """Soft patches laid on the blade."""
     parts = [leaf.draw(light, dark)]
     for _ in range(count):
@@ -269,7 +282,9 @@ def torn(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
     for n in range(int(4 + 5 * severity)):
         t = 0.15 + 0.7 * n / (4 + 5 * severity)
         side = 1 if rng.random() < 0.75 else -1
-        leaf.remove(LineString([leaf.at(t, side * 1.1), leaf.at(max(0.03, t - 0.1), side * rng.uniform(0.05, 0.4))]).buffer(rng.uniform(0.8, 2.4)))
+        leaf.remove(
+            LineString([leaf.at(t, side * 1.1), leaf.at(max(0.03, t - 0.1), side * rng.uniform(0.05, 0.4))]).buffer(rng.uniform(0.8, 2.4))
+        )
     return leaf.draw()
 
 
@@ -285,10 +300,22 @@ def bumps(leaf: Leaf, rng: random.Random, count: int, light: str, dark: str, siz
 
 def twisted(leaf: Leaf, rng: random.Random, severity: float = 0.6, light: str = "", dark: str = "") -> str:
     """A leaf crumpled in no one direction."""
-    outline = [leaf.at(n / 20, 0.75 + 0.25 * rng.uniform(-1, 1)) for n in range(21)] + [leaf.at(n / 20, -0.75 + 0.3 * rng.uniform(-1, 1)) for n in range(20, -1, -1)]
+    outline = [leaf.at(n / 20, 0.75 + 0.25 * rng.uniform(-1, 1)) for n in range(21)] + [
+        leaf.at(n / 20, -0.75 + 0.3 * rng.uniform(-1, 1)) for n in range(20, -1, -1)
+    ]
     body = svg.path(svg.smooth_d([*outline, outline[0]]), light or svg.GREEN, svg.STEM, 0.8)
     folds = "".join(
-        svg.path(svg.smooth_d([leaf.at(t, rng.uniform(-0.7, 0.7)), leaf.at(t + 0.06, rng.uniform(-0.5, 0.5)), leaf.at(min(0.97, t + 0.14), rng.uniform(-0.7, 0.7))]), stroke=dark or "#4d6c36", width=2.2)
+        svg.path(
+            svg.smooth_d(
+                [
+                    leaf.at(t, rng.uniform(-0.7, 0.7)),
+                    leaf.at(t + 0.06, rng.uniform(-0.5, 0.5)),
+                    leaf.at(min(0.97, t + 0.14), rng.uniform(-0.7, 0.7)),
+                ]
+            ),
+            stroke=dark or "#4d6c36",
+            width=2.2,
+        )
         for t in (0.12, 0.24, 0.38, 0.5, 0.62, 0.74)
     )
     return leaf.stalk() + body + folds

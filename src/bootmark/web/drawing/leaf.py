@@ -50,7 +50,7 @@ FORMS = {
     "palmate": Form(0.58, 0.36, 18, 0.06, 0.5, 5, 1.6),
     "compound": Form(0.3, 0.45, 14, 0.06, veins=5, leaflets=2),
     "blade": Form(0.12, 0.35, 2, 0.0, veins=3, straight=True),
-    "needle": Form(0.045, 0.3, 2, 0.0, veins=0, leaflets=6, straight=True),
+    "needle": Form(0.085, 0.3, 2, 0.0, veins=0, leaflets=6, straight=True),
     "pad": Form(0.44, 0.56, 2, 0.0, veins=0),
 }
 
@@ -104,7 +104,11 @@ class Leaf:
     def veins(self, sides: tuple[int, ...] = (-1, 1)) -> list[list[tuple[float, float]]]:
         found: list[list[tuple[float, float]]] = []
         if self.form.straight:
-            return [[self.at(step / 12, side * (n + 1) / (self.form.veins + 1)) for step in range(1, 12)] for n in range(self.form.veins) for side in sides]
+            return [
+                [self.at(step / 12, side * (n + 1) / (self.form.veins + 1)) for step in range(1, 12)]
+                for n in range(self.form.veins)
+                for side in sides
+            ]
         for n in range(self.form.veins):
             start = 0.06 + 0.78 * n / self.form.veins
             for side in sides:

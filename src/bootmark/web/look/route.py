@@ -92,7 +92,9 @@ def photo(stop: uuid.UUID) -> AnyResponse:
     try:
         if sent is None or not sent.filename:
             raise Refused(photo="No picture was chosen: take one or choose a file first.")
-        photos.attach(db(), member(), stop, uuid.UUID(request.form["photo_id"]), sent.read(), now())
+        photos.attach(
+            db(), member(), uuid.UUID(request.form["photo_id"]), sent.read(), now(), stop=stop, keep_place="keep_place" in request.form
+        )
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
     except (KeyError, ValueError):
