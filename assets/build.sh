@@ -2,7 +2,7 @@
 # Rebuild what is committed under static/ from its sources. With --check: fail where the committed style differs.
 set -e
 cd "$(dirname "$0")"
-[ -d node_modules ] || npm ci --silent --ignore-scripts
+[ -d node_modules ] || npm ci --ignore-scripts >&2
 static=../src/bootmark/web/static
 if [ "$1" = "--check" ]; then
     npx @tailwindcss/cli -i app.css -o /tmp/bootmark-app.css --minify >/dev/null 2>&1

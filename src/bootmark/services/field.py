@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify, priors
-from bootmark.core.types import STATES, Case, NextLook, Ranking, Verdict
+from bootmark.core.types import SEEN, STATES, Case, Cause, NextLook, Ranking, Verdict
 from bootmark.services import season, weather
 from bootmark.services.commands import Context, Fields, Json, Refused, as_json, kind
 from bootmark.services.farm_time import zone
@@ -193,7 +193,7 @@ def drawn(case: Case, known: Catalogue) -> Json:
                 "pest": any(known.agent(agent).is_pest for agent in cause.agents),
                 "why": _why(cause.agents, ranking, known),
             }
-            for cause in ranking.explanations[:5]
+            for cause in _shown(case, ranking)
             if cause.probability >= 0.01
         ],
         "verdict": as_json(verdict)
@@ -202,6 +202,13 @@ def drawn(case: Case, known: Catalogue) -> Json:
         "notes": list(ranking.notes),
         "weather": _weather_words(case),
     }
+
+
+def _shown(case: Case, ranking: Ranking) -> tuple[Cause, ...]:
+    """The explanations of what was seen; before anything is, what is most usual here now."""
+    if any(state == SEEN for state in case.signs.values()):
+        return ranking.explanations[:5]
+    return tuple(Cause((one.agent,), one.probability) for one in ranking.suspects[:5])
 
 
 DOING = {

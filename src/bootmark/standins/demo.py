@@ -203,7 +203,7 @@ def load_past(hand: Hand) -> None:
         )
         at = day(year, 6, 20)
         stop = hand.stop("Orchard A", at, "row 4, trap 1")
-        look = hand.look(stop, at, "males-in-its-lure-trap stings-and-dimples", "fruit-exit-hole-at-the-end")
+        look = hand.look(stop, at, "males-in-its-lure-trap fruit-entry-hole-with-frass stings-and-dimples", "fruit-exit-hole-at-the-end")
         sample = hand.sample(stop, at, "codling-moth", "7 9 8 10", measure="trap")
         call = hand.call("adviser", at, look, "codling-moth", sample, "granulovirus")
         hand.done(call, at + dt.timedelta(hours=11), 100, "ml", 1.6)
@@ -260,13 +260,18 @@ def load_present(hand: Hand) -> None:
 
     at = day(2026, 6, 17, 8)
     stop = hand.stop("Orchard A", at, "row 4, trap 1")
-    look = hand.look(stop, at, "males-in-its-lure-trap stings-and-dimples", "fruit-exit-hole-at-the-end")
+    look = hand.look(stop, at, "males-in-its-lure-trap fruit-entry-hole-with-frass stings-and-dimples", "fruit-exit-hole-at-the-end")
     sample = hand.sample(stop, at, "codling-moth", "8 7 9 8", measure="trap")
     hand.call("adviser", at, look, "codling-moth", sample, "granulovirus")
 
     at = day(2026, 6, 17, 10)
     stop = hand.stop("Birch bed", at, "second row")
-    look = hand.look(stop, at, "circles-cut-from-the-edge leaf-still-green-and-working", "chewed-holes")
+    look = hand.look(
+        stop,
+        at,
+        "circles-cut-from-the-edge leaf-still-green-and-working bee-carrying-leaf",
+        "chewed-holes edge-notches black-pellets-on-leaves",
+    )
     hand.call("scout", at, look, "leafcutter-bee")
 
     at = day(2026, 6, 17, 12)

@@ -18,6 +18,7 @@ LUGS = (
     ("timing", "Timing", False),
     ("do", "Do", True),
     ("book", "Book", True),
+    ("guide", "Guide", False),
     ("", "", False),
     ("farm", "Farm", False),
 )

@@ -83,19 +83,20 @@ def _not_a_target(case: _Case) -> Decision | None:
         case.speaks_for += [agent.summary, agent.said_wrongly]
         case.change.append("Ragged holes or droppings beside it would mean that something else feeds here too.")
         return case.decide("leave", f"Leave it: the {agent.in_sentence} does the plant no harm.", 28, "new damage")
-    if agent.kind in ("disorder", "normal"):
+    if agent.kind in ("disease", "disorder", "normal"):
         case.speaks_for.append(agent.summary)
         case.change.append("A live animal, or no change a day after, would mean another cause.")
-        act = agent.controls[0]
+        act = next((one for one in agent.controls if one.kind in ("cultural", "physical")), agent.controls[0])
         case.choices = (Choice(act.id, True, act.timing),)
-        case.cautions = (LABEL_FIRST,)
-        return case.decide("cultural act", f"{act.do} No spray helps.", act.look_again_days, act.success)
+        case.cautions = (LABEL_FIRST, *act.cautions) if agent.kind == "disease" else (LABEL_FIRST,)
+        no_spray = "Nothing against insects or mites helps here." if agent.kind == "disease" else "No spray helps."
+        return case.decide("cultural act", f"{act.do} {no_spray}", act.look_again_days, act.success)
     return None
 
 
 def _unproved(case: _Case, known: Catalogue) -> Decision | None:
     finding = case.finding
-    if finding.confirmed and finding.verdict == "named":
+    if finding.confirmed and finding.verdict in ("named", "help has come"):
         return None
     case.against.append("Nothing seen so far is left by this animal alone. Nothing is sprayed on a symptom.")
     look = known.looks.get(finding.next_look)

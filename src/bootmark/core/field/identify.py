@@ -19,7 +19,7 @@ LISTED_AT = 1e-3
 NAMED_AT = 0.75
 MARGIN = 3.0
 """An agent is named where it is this many times as likely as each rival for its confirming sign. Judgement, no source."""
-SETTLED_AT = 0.75
+SETTLED_AT = 0.7
 REPORTED_AT = 0.3
 PARASITISED = ("white-cocoons-on-its-back", "yellow-cocoons-beside-it", "mummies", "black-whitefly-scales", "white-eggs-behind-head")
 DEAD = ("crushed-body-dry",)
@@ -38,7 +38,7 @@ def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
     for sign in network.seen:
         shows = agent.shows.get(sign)
         if shows and shows.chance > signs[sign].leak:
-            text = f"{signs[sign].name}: {'only it leaves this' if shows.confirms else shows.often}."
+            text = f"{signs[sign].name}: {'only it leaves this' if shows.confirms else f'{shows.often} with it'}."
             speaks_for += (Reason(text, sign),)
     for sign in network.absent:
         shows = agent.shows.get(sign)

@@ -147,7 +147,7 @@ def notches(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
 
 def shot(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
     for _ in range(int(20 + 70 * severity)):
-        leaf.remove(Point(*leaf.anywhere(rng, 0.88)).buffer(rng.uniform(0.9, 2)))
+        leaf.remove(Point(*leaf.anywhere(rng, 0.88)).buffer(rng.uniform(0.9, 2), 3))
     return leaf.draw()
 
 

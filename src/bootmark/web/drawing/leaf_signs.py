@@ -33,14 +33,18 @@ def _tied(one: Sketch) -> str:
     return back + front + silk
 
 
+def _leaflet(x: float, y: float, turn: float, size: float, colour: str) -> str:
+    """A leaf too small to show teeth or veins."""
+    body = svg.path("M0 0C8 -13 24 -13 38 0C24 13 8 13 0 0Z", colour) + svg.path("M0 0L33 0", stroke=svg.VEIN, width=1)
+    return f'<g transform="translate({x:.0f} {y:.0f}) rotate({turn:.0f}) scale({size})">{body}</g>'
+
+
 def _small(one: Sketch) -> str:
     parts = [svg.path("M60 138C60 100 60 60 60 22", stroke=svg.STEM, width=4)]
-    for n in range(8):
+    for n in range(12):
         for side in (-1, 1):
-            y = 120 - 13 * n
-            parts.append(
-                f'<g transform="translate({60 - 17} {y - 40}) rotate({side * (58 - 3 * n)} 17 34) scale(0.28)">{one.leaf().draw()}</g>'
-            )
+            turn = -90 + side * (64 - 4 * n)
+            parts.append(_leaflet(60, 128 - 9 * n, turn, 0.52, svg.GREEN if side < 0 else svg.DARK_GREEN))
     return "".join(parts)
 
 
@@ -53,24 +57,29 @@ def _strapped(one: Sketch) -> str:
     return "".join(parts) + svg.path("M60 116C66 124 52 130 60 140", stroke=svg.STEM, width=5)
 
 
+def _roll(x: float, y: float, turn: float, size: float) -> str:
+    """A small leaf with both edges rolled up."""
+    body = svg.path("M0 0C8 -9 26 -9 40 0C26 9 8 9 0 0Z", svg.GREEN) + "".join(
+        svg.path(
+            f"M2 {-2 * side}C10 {-9 * side} 26 {-9 * side} 40 0C28 {-3 * side} 12 {-2 * side} 2 {-2 * side}Z", svg.UNDER, svg.STEM, 0.8
+        )
+        for side in (-1, 1)
+    )
+    return f'<g transform="translate({x} {y}) rotate({turn}) scale({size})">{body}</g>'
+
+
+STEM = svg.path("M60 140C60 104 60 64 60 30", stroke=svg.STEM, width=4)
+LOW = ((118, -20), (118, 200), (92, -26), (92, 206))
+TOP = ((66, -36), (66, 216), (46, -54), (46, 234), (32, -90))
+
+
 def _new_only(one: Sketch) -> str:
-    low = "".join(
-        f'<g transform="translate({x} {y}) rotate({turn} 17 40) scale(0.36)">{one.leaf().draw()}</g>'
-        for x, y, turn in ((16, 62, -62), (66, 60, 62), (20, 36, -54), (62, 34, 54))
-    )
-    top = "".join(
-        f'<g transform="translate({x} {y}) rotate({turn} 17 40) scale(0.3)">{damage.curled(one.leaf(), one.rng, 0.9)}</g>'
-        for x, y, turn in ((24, 4, -34), (58, 4, 34), (42, -6, 0))
-    )
-    return svg.path("M60 140C60 104 60 64 60 30", stroke=svg.STEM, width=4) + low + top
+    low = "".join(_leaflet(60, y, turn, 1.15, svg.GREEN if turn > 0 else svg.DARK_GREEN) for y, turn in LOW)
+    return STEM + low + "".join(_roll(60, y, turn, 0.85) for y, turn in TOP)
 
 
 def _all_leaves(one: Sketch) -> str:
-    parts = "".join(
-        f'<g transform="translate({x} {y}) rotate({turn} 17 40) scale(0.34)">{damage.curled(one.leaf(), one.rng, 0.9)}</g>'
-        for x, y, turn in ((16, 66, -62), (66, 64, 62), (20, 38, -54), (62, 36, 54), (26, 8, -30), (56, 8, 30), (42, -4, 0))
-    )
-    return svg.path("M60 140C60 104 60 64 60 30", stroke=svg.STEM, width=4) + parts
+    return STEM + "".join(_roll(60, y, turn, 1.1) for y, turn in LOW) + "".join(_roll(60, y, turn, 0.85) for y, turn in TOP)
 
 
 def _bronze_rings(leaf: Leaf, rng: random.Random, severity: float) -> str:
@@ -131,10 +140,7 @@ def _velvet(leaf: Leaf, rng: random.Random, severity: float) -> str:
 
 
 def _rosette(one: Sketch) -> str:
-    leaves = "".join(
-        f'<g transform="translate(60 74) rotate({turn}) scale(0.34) translate(-57 -112)">{one.leaf().draw()}</g>'
-        for turn in range(-110, 111, 22)
-    )
+    leaves = "".join(_leaflet(60, 74, turn - 90, 1.0, svg.GREEN if turn < 0 else svg.DARK_GREEN) for turn in range(-110, 111, 22))
     buds = "".join(svg.circle(60 + one.rng.uniform(-12, 12), 72 + one.rng.uniform(-9, 9), 5.4, "#8fae5e", svg.STEM, 1) for _ in range(12))
     return svg.path("M60 140L60 74", stroke=svg.STEM, width=6) + leaves + buds
 

@@ -32,13 +32,11 @@ def _patch(one: Sketch) -> str:
 
 
 def _one_side(one: Sketch) -> str:
-    whole = scenes.shoot()
-    half = '<clipPath id="h"><path d="M60 0L120 0L120 140L60 140Z"/></clipPath>'
-    return (
-        whole
-        + half
-        + f'<g clip-path="url(#h)">{svg.path("M60 0L120 0L120 140L60 140Z", svg.PAPER)}{_tinted(scenes.shoot(droop=True), YELLOW)}</g>'
+    clips = (
+        '<clipPath id="h"><path d="M60 0L120 0L120 140L60 140Z"/></clipPath><clipPath id="i"><path d="M0 0L60 0L60 140L0 140Z"/></clipPath>'
     )
+    sick = _tinted(scenes.shoot(droop=True), YELLOW)
+    return f'{clips}<g clip-path="url(#i)">{scenes.shoot()}</g><g clip-path="url(#h)">{sick}</g>'
 
 
 def _falling(one: Sketch) -> str:

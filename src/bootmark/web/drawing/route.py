@@ -1,10 +1,13 @@
 """Drawings by address, so that a browser keeps them."""
 
-from flask import Blueprint, Response, abort
+from flask import Blueprint, Response, abort, request
 
 from bootmark.core.catalogue import default
+from bootmark.core.catalogue.model import STAGES
+from bootmark.web.drawing import stages
+from bootmark.web.drawing.leaf import FORMS
 from bootmark.web.drawing.plant import plant_svg
-from bootmark.web.drawing.signs import DRAWN, sign_svg
+from bootmark.web.drawing.signs import DRAWN, USUAL, sign_svg
 
 blueprint = Blueprint("drawing", __name__)
 
@@ -17,9 +20,19 @@ def _svg(text: str) -> Response:
 
 @blueprint.get("/drawing/sign/<sign>.svg")
 def sign(sign: str) -> Response:
-    if sign not in DRAWN or sign not in default().signs:
+    """leaf: a leaf form; severity: 0 to 1."""
+    form, severity = request.args.get("leaf", "ovate"), request.args.get("severity", USUAL, type=float)
+    if sign not in DRAWN or sign not in default().signs or form not in FORMS or not 0 <= severity <= 1:
         abort(404)
-    return _svg(sign_svg(sign))
+    return _svg(sign_svg(sign, form, severity))
+
+
+@blueprint.get("/drawing/stage/<agent>/<stage>.svg")
+def stage(agent: str, stage: str) -> Response:
+    known = default().agents.get(agent)
+    if known is None or stage not in STAGES or stage not in known.stages:
+        abort(404)
+    return _svg(stages.of_agent(known, stage))
 
 
 @blueprint.get("/drawing/plant.svg")

@@ -27,7 +27,7 @@ HOPPER_NYMPH = (
 
 
 def _eggs(body: str, colour: str, rng: random.Random) -> str:
-    if body in ("mite", "spider"):
+    if body in ("mite", "gall mite", "spider"):
         return "".join(svg.circle(38 + 15 * (n % 4), 58 + 17 * (n // 4), 6, colour, "#9a8d6d", 1) for n in range(10))
     if body in ("leaf beetle", "ladybird"):
         return "".join(
@@ -81,6 +81,7 @@ def _larva(body: str, colour: str) -> str:
 def _adult(body: str, young: str, colour: str) -> str:
     draw = {
         "mite": lambda: animals.mite(60, 72, 26, colour, patches=colour.lower() == "#d9d08c"),
+        "gall mite": lambda: animals.mite(60, 72, 40, colour, -20, worm=True),
         "aphid": lambda: animals.aphid(60, 72, 28, colour, -30),
         "psyllid": lambda: animals.wasp(60, 74, 34, colour, -70),
         "whitefly": lambda: animals.whitefly(60, 74, 38),
@@ -170,4 +171,4 @@ def stage_svg(body: str, stage: str, colours: tuple[str, str], seed: str, title:
 
 
 def of_agent(agent: Agent, stage: str) -> str:
-    return stage_svg(agent.body, stage, agent.colours, agent.id, f"{agent.name}: {stage}")
+    return stage_svg("gall mite" if agent.family == "Eriophyidae" else agent.body, stage, agent.colours, agent.id, f"{agent.name}: {stage}")

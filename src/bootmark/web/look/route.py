@@ -1,28 +1,19 @@
 """Look: what is doing this."""
 
 import uuid
-from typing import Any
 
 from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.core.catalogue.model import PARTS, Catalogue
 from bootmark.core.types import STATES
-from bootmark.services import field, photos, stops
+from bootmark.services import field, findings, photos, stops
 from bootmark.services.commands import Refused
 from bootmark.store.models import Photo
 from bootmark.web import at_stop
-from bootmark.web.drawing.plant import label, plant_parts
+from bootmark.web import bench as bench_parts
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("look", __name__, template_folder=".")
-ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
-
-
-def signs_for(known: Catalogue, crop: str) -> list[Any]:
-    """Signs that any cause on this crop can leave, in the catalogue's order."""
-    wanted = {sign for agent in known.on(crop) for sign in agent.shows} | set(ALWAYS)
-    return [sign for sign in known.signs.values() if sign.id in wanted]
 
 
 @blueprint.get("/f/<uuid:farm>/look")
@@ -36,34 +27,30 @@ def newest() -> str | AnyResponse:
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     told = here.look.signs if here.look else {}
-    signs = signs_for(g.known, here.block.crop)
+    pick = bench_parts.picking(g.known, here.block.crop)
     ranked = field.draft(db(), the_farm(), here.block, now(), told, g.known)
     bench = {
-        "stop": str(stop),
-        "look": str(stops.child(stop, "look")),
+        "kind": "look.record",
+        "title": f"Look at {here.block.name}",
+        "record": str(stops.child(stop, "look")),
+        "payload": {"stop_id": str(stop)},
+        "finding": url_for("look.finding", farm=the_farm().id, look=stops.child(stop, "look")),
         "version": here.look.version if here.look else 0,
         "signs": told,
         "note": here.look.note if here.look else "",
         "ranked": ranked,
-        "names": {sign.id: sign.name for sign in signs},
-        "parts": {sign.id: sign.part for sign in signs},
-        "glance": [sign.id for sign in signs if sign.look == "glance"],
+        "draft": f"look/{stop}",
         "rank": url_for("look.rank", farm=the_farm().id, stop=stop),
         "count": url_for("count.page", farm=the_farm().id, stop=stop),
         "call": url_for("call.page", farm=the_farm().id, stop=stop),
         "now": now().isoformat() if the_farm().clock_at else "",
-        "block": here.block.name,
         "may": member().role in field.SCOUTS,
-    }
-    used = [part for part in PARTS if any(sign.part == part for sign in signs)]
+    } | bench_parts.told_of(pick["signs"])
     return render_template(
         "look.html",
         here=here,
         bench=bench,
-        signs=signs,
-        parts=used,
-        plant=[(part, body) for part, body in plant_parts()],
-        labels={part: label(part) for part in used},
+        pick=pick,
         photos=stops.photos(db(), the_farm(), stop),
         photo_id=uuid.uuid4(),
         crop=g.known.crops[here.block.crop],
@@ -80,6 +67,16 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     if not isinstance(signs, dict) or any(sign not in g.known.signs or state not in STATES for sign, state in signs.items()):
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
     return jsonify(seq=told.get("seq", 0), **field.draft(db(), the_farm(), here.block, now(), signs, g.known))
+
+
+@blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")
+@on_farm
+def finding(look: uuid.UUID) -> str:
+    """One finding with its evidence, its earlier versions, and what was found of its agents on that block."""
+    found = findings.of_look(db(), the_farm(), look)
+    if found is None:
+        abort(404)
+    return render_template("finding.html", found=found, known=g.known)
 
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/photo")

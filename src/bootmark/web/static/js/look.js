@@ -1,4 +1,4 @@
-// The Look bench: three-state taps, re-ranking at each tap, and the record that goes to the outbox.
+// The bench of Look and Enquiry: three-state taps, re-ranking at each tap, and the record that goes to the outbox.
 document.addEventListener("alpine:init", () => {
   const data = JSON.parse(document.getElementById("bench").textContent);
   const NEXT = { "": "seen", seen: "absent", absent: "unsure", unsure: "" };
@@ -10,6 +10,7 @@ document.addEventListener("alpine:init", () => {
     signs: { ...data.signs },
     note: data.note,
     part: "",
+    all: false,
     ranked: data.ranked,
     past: [],
     seq: 0,
@@ -20,15 +21,16 @@ document.addEventListener("alpine:init", () => {
     soundness: false,
     silent: false,
     may: data.may,
+    soundable: data.kind === "look.record",
 
     async init() {
       addEventListener("outbox:stored", (event) => {
-        if (event.detail.record_id !== data.look) return;
+        if (event.detail.record_id !== data.record) return;
         this.version = Math.max(this.version, event.detail.version);
         this.stored = true;
-        if (this.kept) Outbox.dropDraft("look/" + data.stop);
+        if (this.kept) Outbox.dropDraft(data.draft);
       });
-      const draft = await Outbox.readDraft("look/" + data.stop);
+      const draft = await Outbox.readDraft(data.draft);
       if (draft) {
         this.signs = draft.signs;
         this.note = draft.note;
@@ -55,6 +57,8 @@ document.addEventListener("alpine:init", () => {
       const titles = {
         named: "It is " + names + ".",
         "help has come": "Help has come: " + names + ".",
+        "normal for the season": "Normal for the season: " + names + ".",
+        "must be reported": "It must be reported: " + names + ".",
         "not a pest": "Not a pest: " + names + ".",
         "needs a look": "It needs a look before it has a name.",
         "cannot tell": "Bootmark cannot tell.",
@@ -64,7 +68,7 @@ document.addEventListener("alpine:init", () => {
     get verdictText() {
       const verdict = this.ranked.verdict;
       if (verdict.kind === "needs a look") return "Nothing is named, and nothing treated, on a symptom alone.";
-      return (verdict.activity === "finished" ? "The attack is over. " : "") + verdict.advice;
+      return verdict.advice;
     },
     get keptTitle() {
       return this.stored ? "Kept" : "Kept on this device";
@@ -72,15 +76,18 @@ document.addEventListener("alpine:init", () => {
     get keptText() {
       if (!this.stored) return "It is sent as soon as there is a signal.";
       if (this.soundness) return "This stop is sound. Go on with the round.";
+      if (!this.soundable) return "The answer is ready to send.";
       if (this.ranked.verdict.kind === "needs a look") return "It stays on the round until somebody takes the look that decides.";
       return "Next in the line:";
     },
     get onward() {
       const kind = this.ranked.verdict.kind;
+      if (!this.soundable) return data.onward;
       if (this.soundness || kind === "needs a look" || kind === "cannot tell") return `/f/${meta("farm")}/round`;
       return kind === "named" ? data.count : data.call;
     },
     get onwardText() {
+      if (!this.soundable) return "Read the answer";
       if (this.onward === data.count) return "Count them";
       return this.onward === data.call ? "Make the call" : "Back to the round";
     },
@@ -92,10 +99,27 @@ document.addEventListener("alpine:init", () => {
     },
     shows(sign) {
       if (this.signs[sign]) return true;
-      return this.part === "" ? data.glance.includes(sign) : data.parts[sign] === this.part;
+      if (this.part === "") return data.glance.includes(sign);
+      return this.all ? data.parts[sign] === this.part : data.first[this.part].includes(sign);
+    },
+    get hidden() {
+      return this.part === "" || this.all ? 0 : data.counts[this.part] - data.first[this.part].length;
+    },
+    get finding() {
+      return this.soundable && this.stored && !this.soundness ? data.finding : "";
     },
     choose(part) {
       this.part = part;
+      this.all = false;
+    },
+    showAll() {
+      this.all = true;
+    },
+    none() {
+      if (!this.may) return;
+      const told = Object.fromEntries(this.look.signs.map((one) => [one.id, "absent"]));
+      this.past.push({ ...this.signs });
+      this.change({ ...this.signs, ...told });
     },
     set(sign, state) {
       this.past.push({ ...this.signs });
@@ -120,7 +144,7 @@ document.addEventListener("alpine:init", () => {
       if (this.past.length) this.change(this.past.pop());
     },
     keepDraft() {
-      Outbox.keepDraft("look/" + data.stop, { signs: { ...this.signs }, note: this.note });
+      Outbox.keepDraft(data.draft, { signs: { ...this.signs }, note: this.note });
     },
     async rank() {
       const seq = ++this.seq;
@@ -147,7 +171,7 @@ document.addEventListener("alpine:init", () => {
       // On a phone the answer stands above what was tapped.
       document.querySelector(".next .dark").scrollIntoView({ block: "center" });
       const seen_at = data.now || new Date().toISOString();
-      await Outbox.add("look.record", "Look at " + data.block, data.look, this.version, seen_at, { stop_id: data.stop, signs: { ...this.signs }, note: this.note });
+      await Outbox.add(data.kind, data.title, data.record, this.version, seen_at, { ...data.payload, signs: { ...this.signs }, note: this.note });
     },
     sound() {
       this.soundness = true;

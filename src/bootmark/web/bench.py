@@ -1,0 +1,59 @@
+"""What the Look screen and the Enquiry share: the signs to pick from and the plant to point at."""
+
+from typing import Any
+
+from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
+from bootmark.core.field.priors import candidates
+from bootmark.core.types import Case
+from bootmark.web.drawing.plant import label, plant_parts
+
+ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
+AT_FIRST = 12
+"""Signs shown of a part before all are asked for."""
+
+
+def signs_for(known: Catalogue, crop: str, family: str = "") -> list[Sign]:
+    """Signs that any cause on this crop can leave, those most often met there first."""
+    agents, _ = candidates(Case(crop, family=family), known)
+    met = dict.fromkeys(ALWAYS, 0.0)
+    for agent in agents:
+        usual = HOW_USUAL[agent.hosts.get(crop) or agent.hosts.get("*", "seldom")]
+        for sign, shows in agent.shows.items():
+            met[sign] = met.get(sign, 0.0) + usual * shows.chance
+    return sorted((known.signs[sign] for sign in met), key=lambda sign: -met[sign.id])
+
+
+def leaf_of(known: Catalogue, crop: str, family: str = "") -> str:
+    """The leaf form to draw signs on: the crop's own, that of its family's first crop, or a plain leaf."""
+    if crop in known.crops:
+        return known.crops[crop].leaf
+    return next((one.leaf for one in known.crops.values() if one.family == family), "ovate")
+
+
+def picking(known: Catalogue, crop: str, family: str = "") -> dict[str, Any]:
+    """What the template draws to pick from."""
+    signs = signs_for(known, crop, family)
+    used = [part for part in PARTS if any(sign.part == part for sign in signs)]
+    return {
+        "signs": signs,
+        "parts": used,
+        "plant": list(plant_parts()),
+        "labels": {part: label(part) for part in used},
+        "leaf": leaf_of(known, crop, family),
+    }
+
+
+def told_of(signs: list[Sign]) -> dict[str, Any]:
+    """What the bench's script knows of the signs."""
+    rank: dict[str, int] = {}
+    for sign in signs:
+        for key in (sign.part, *(("glance",) if sign.look == "glance" else ())):
+            rank[key] = rank.get(key, 0) + 1
+    first = {part: [sign.id for sign in signs if sign.part == part][:AT_FIRST] for part in rank if part != "glance"}
+    return {
+        "names": {sign.id: sign.name for sign in signs},
+        "parts": {sign.id: sign.part for sign in signs},
+        "glance": [sign.id for sign in signs if sign.look == "glance"][: AT_FIRST + 4],
+        "first": first,
+        "counts": rank,
+    }
