@@ -10,7 +10,7 @@ from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import default
-from bootmark.services import calls, commands, field, places, rounds, weather  # noqa: F401 - registers the kinds of command
+from bootmark.services import calls, commands, enquiries, field, places, rounds, weather  # noqa: F401 - registers the kinds of command
 from bootmark.services.commands import Sent
 from bootmark.services.people import Member, hash_password
 from bootmark.standins import sky
@@ -89,6 +89,11 @@ class Hand:
             at,
             {"look_id": str(look), "agent": agent, "sample_id": str(sample) if sample else None, "control": control},
         )
+
+    def enquiry(self, at: dt.datetime, sender: str, came_as: str, crop: str, place: str, words: str, seen: str, absent: str = "") -> None:
+        signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
+        told = {"sender": sender, "came_as": came_as, "crop": crop, "family": "", "place": place, "words": words, "signs": signs}
+        self.send("adviser", "enquiry.save", at, told)
 
     def biofix(self, block: str, at: dt.datetime, agent: str, on: dt.date, basis: str) -> None:
         self.send("scout", "biofix.set", at, {"block_id": str(made(block)), "agent": agent, "on": on.isoformat(), "basis": basis})
@@ -287,6 +292,25 @@ def load_present(hand: Hand) -> None:
     hand.call("scout", at, look, "colorado-potato-beetle", sample)
 
     hand.stop("Hop yard", day(2026, 6, 9), "bines 1 to 10")
+    hand.enquiry(
+        day(2026, 6, 11, 15),
+        "The mill's rose garden",
+        "photograph",
+        "rose",
+        "bed",
+        "Something stamps round holes out of our roses, and we see nothing on them. Should we spray?",
+        "circles-cut-from-the-edge leaf-still-green-and-working bee-carrying-leaf",
+        "black-pellets-on-leaves edge-notches",
+    )
+    hand.enquiry(
+        day(2026, 6, 17, 15),
+        "Kitchen garden, upper lane",
+        "leaf",
+        "tomato",
+        "greenhouse",
+        "Lower leaves look like bronze and roll down at the edge. It goes up the plant.",
+        "bronzing curl-down",
+    )
 
 
 def load(station_url: str = "", *, owner_url: str | None = None, bind: Any = None) -> bool:

@@ -14,6 +14,7 @@ from bootmark.web.clock import route as clock
 from bootmark.web.count import route as count
 from bootmark.web.do import route as do
 from bootmark.web.drawing import route as drawing
+from bootmark.web.enquiry import route as enquiry
 from bootmark.web.farm import route as farm
 from bootmark.web.guide import route as guide
 from bootmark.web.look import route as look
@@ -24,7 +25,7 @@ from bootmark.web.station import route as station
 from bootmark.web.sync import route as sync
 from bootmark.web.timing import route as timing
 
-SCREENS = (sign_in, round_, look, count, call, stages, timing, do, book, guide, farm, station, clock, sync, drawing)
+SCREENS = (sign_in, round_, look, count, call, stages, timing, do, book, guide, enquiry, farm, station, clock, sync, drawing)
 MOST_BYTES = 32_000_000
 
 

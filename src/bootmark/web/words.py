@@ -19,6 +19,7 @@ LUGS = (
     ("do", "Do", True),
     ("book", "Book", True),
     ("guide", "Guide", False),
+    ("enquiry", "Enquiry", False),
     ("", "", False),
     ("farm", "Farm", False),
 )

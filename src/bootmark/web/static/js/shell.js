@@ -6,6 +6,7 @@ document.addEventListener("click", (event) => {
   localStorage.setItem("sun", on ? "1" : "0");
   button.setAttribute("aria-pressed", on);
 });
+for (const button of document.querySelectorAll("[data-print]")) button.addEventListener("click", () => print());
 for (const button of document.querySelectorAll("[data-sun]")) {
   button.setAttribute("aria-pressed", document.documentElement.classList.contains("sun"));
 }

@@ -1,0 +1,159 @@
+"""Enquiry: a case that comes to the desk, the look to ask for, and the reply."""
+
+import uuid
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
+
+from bootmark.core.catalogue.model import PLACES
+from bootmark.core.field import identify, reply
+from bootmark.core.types import STATES, Case
+from bootmark.services import enquiries, field, photos
+from bootmark.services.commands import Refused
+from bootmark.store.models import Enquiry
+from bootmark.web import bench as bench_parts
+from bootmark.web import forms
+from bootmark.web.guard import db, member, now, on_farm, the_farm
+
+blueprint = Blueprint("enquiry", __name__, template_folder=".")
+FIELDS = ("sender", "came_as", "crop", "family", "place", "words")
+
+
+def _found(enquiry: uuid.UUID) -> Enquiry:
+    one = db().get(Enquiry, (the_farm().id, enquiry))
+    if one is None:
+        abort(404)
+    return one
+
+
+def _case(one: Enquiry, signs: dict[str, str]) -> Case:
+    return enquiries.case_of(the_farm(), one.seen_at, one.crop, one.family, one.place, signs)
+
+
+def _drawn(one: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
+    """The ranked case, with the request to send and the cases like it."""
+    case = _case(one, signs)
+    _, looks, _ = identify.answer(case, catalogue=g.known)
+    ask = reply.ask(looks[0], g.known, one.crop) if looks else ""
+    return field.drawn(case, g.known) | {"ask": ask}
+
+
+def _crop_name(crop: str) -> str:
+    return g.known.crops[crop].name if crop in g.known.crops else crop
+
+
+@blueprint.get("/f/<uuid:farm>/enquiry")
+@on_farm
+def page() -> str:
+    return _list({}, {})
+
+
+def _list(form: Any, errors: dict[str, str]) -> str:
+    crops = sorted(g.known.crops.values(), key=lambda one: one.name)
+    return render_template(
+        "enquiries.html",
+        rows=enquiries.all_of(db(), the_farm()),
+        form=form,
+        errors=errors,
+        crops=[name for crop in crops for name in (crop.name, *crop.also)],
+        families=[("", "choose if the crop is not in the list"), *((one, one) for one in sorted({crop.family for crop in crops}))],
+        places=[(one, one) for one in PLACES],
+        came_as=[(one, one) for one in enquiries.CAME_AS],
+        crop_name=_crop_name,
+        may=member().role in enquiries.DESK,
+    )
+
+
+@blueprint.post("/f/<uuid:farm>/enquiry")
+@on_farm
+def save() -> AnyResponse | tuple[str, int]:
+    payload: dict[str, Any] = {name: request.form.get(name, "") for name in FIELDS} | {"signs": {}}
+    try:
+        stored = forms.send("enquiry.save", payload)
+    except Refused as error:
+        return _list(request.form, error.errors), 400
+    return redirect(url_for("enquiry.one", farm=the_farm().id, enquiry=stored["record_id"]))
+
+
+@blueprint.get("/f/<uuid:farm>/enquiry/<uuid:enquiry>")
+@on_farm
+def one(enquiry: uuid.UUID) -> str:
+    found = _found(enquiry)
+    pick = bench_parts.picking(g.known, found.crop, found.family)
+    here = the_farm().id
+    bench = {
+        "kind": "enquiry.save",
+        "title": f"Enquiry of {found.sender}",
+        "record": str(enquiry),
+        "payload": {name: getattr(found, name) for name in FIELDS},
+        "version": found.version,
+        "signs": found.signs,
+        "note": "",
+        "draft": f"enquiry/{enquiry}",
+        "ranked": _drawn(found, found.signs),
+        "rank": url_for("enquiry.rank", farm=here, enquiry=enquiry),
+        "onward": url_for("enquiry.answer", farm=here, enquiry=enquiry),
+        "now": now().isoformat() if the_farm().clock_at else "",
+        "may": member().role in enquiries.DESK,
+    } | bench_parts.told_of(pick["signs"])
+    return render_template(
+        "enquiry.html",
+        found=found,
+        bench=bench,
+        pick=pick,
+        crop=_crop_name(found.crop),
+        photos=enquiries.photos(db(), the_farm(), enquiry),
+        photo_id=uuid.uuid4(),
+        like=enquiries.like(db(), the_farm(), found.crop, found.signs, enquiry),
+        known=g.known,
+    )
+
+
+@blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/rank")
+@on_farm
+def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
+    """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
+    found = _found(enquiry)
+    told = request.get_json(silent=True) or {}
+    signs = told.get("signs")
+    if not isinstance(signs, dict) or any(sign not in g.known.signs or state not in STATES for sign, state in signs.items()):
+        return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
+    return jsonify(seq=told.get("seq", 0), **_drawn(found, signs))
+
+
+@blueprint.get("/f/<uuid:farm>/enquiry/<uuid:enquiry>/reply")
+@on_farm
+def answer(enquiry: uuid.UUID) -> str:
+    """The reply on one page, to print or to send."""
+    found = _found(enquiry)
+    case = _case(found, found.signs)
+    _, looks, verdict = identify.answer(case, catalogue=g.known)
+    return render_template(
+        "reply.html",
+        found=found,
+        letter=reply.answer(case, verdict, g.known),
+        verdict=verdict,
+        ask=reply.ask(looks[0], g.known, found.crop) if looks and verdict.kind == "needs a look" else "",
+        crop=_crop_name(found.crop),
+        leaf=bench_parts.leaf_of(g.known, found.crop, found.family),
+        known=g.known,
+    )
+
+
+@blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/photo")
+@on_farm
+def photo(enquiry: uuid.UUID) -> AnyResponse:
+    _found(enquiry)
+    if member().role not in enquiries.DESK:
+        abort(403)
+    sent = request.files.get("photo")
+    try:
+        if sent is None or not sent.filename:
+            raise Refused(photo="No picture was chosen: take one or choose a file first.")
+        photos.attach(db(), member(), uuid.UUID(request.form["photo_id"]), sent.read(), now(), enquiry=enquiry)
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+    except (KeyError, ValueError):
+        abort(400)
+    return redirect(url_for("enquiry.one", farm=the_farm().id, enquiry=enquiry))
