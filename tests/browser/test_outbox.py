@@ -50,10 +50,10 @@ class Outbox(LiveTest):
 
     def test_taps_survive_a_reload(self) -> None:
         self.tap("chewed-holes")
-        self.tap("drooping", 2)
-        self.sees("Not there: drooping.")
+        self.tap("curl-up", 2)
+        self.sees("Not there: leaves curl up.")
         self.chrome.refresh()
-        self.sees("Chewed holes. Not there: drooping.")
+        self.sees("Chewed holes. Not there: leaves curl up.")
         self.assertEqual(self.versions(), 0)
 
     def test_a_lost_connection(self) -> None:
@@ -70,7 +70,7 @@ class Outbox(LiveTest):
 
     def test_a_record_kept_without_signal_survives_a_reload(self) -> None:
         self.cut(True)
-        self.tap("drooping")
+        self.tap("curl-up")
         self.press("Keep this look")
         self.sees("1 record waits to be sent")
         self.cut(False)
@@ -78,7 +78,7 @@ class Outbox(LiveTest):
         self.assertTrue(pause_until(lambda: self.versions() == 1))
         self.chrome.refresh()
         driver.find(self.chrome, ".bench")
-        self.assertEqual((self.versions(), self.signs()), (1, {"drooping": "seen"}))
+        self.assertEqual((self.versions(), self.signs()), (1, {"curl-up": "seen"}))
 
     def test_an_answer_lost_on_the_way_back_is_not_stored_twice(self) -> None:
         # The first answer never arrives, as when the signal fails between sending and hearing.
@@ -122,11 +122,11 @@ class Outbox(LiveTest):
     def test_many_taps_in_a_row_lose_nothing(self) -> None:
         for _ in range(30):
             self.chrome.execute_script(
-                "document.getElementById('sign-chewed-holes').click(); document.getElementById('sign-drooping').click()"
+                "document.getElementById('sign-chewed-holes').click(); document.getElementById('sign-curl-up').click()"
             )
         self.tap("stippling") if self.chrome.find_elements(By.ID, "sign-stippling") else self.tap("scorch-at-the-margin")
         # Thirty taps of three states are back where seven times four and two more end: not there.
-        self.sees("Not there: chewed holes, drooping.")
+        self.sees("Not there: chewed holes, leaves curl up.")
         self.press("Keep this look")
         self.assertTrue(pause_until(lambda: len(self.signs()) == 3))
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from sqlalchemy import func, select, text
 
-from bootmark.services import commands
+from bootmark.services import commands, enquiries  # noqa: F401 - registers its kind of command
 from bootmark.services.commands import KINDS, Forbidden, OtherContent, Refused, Sent, TooEarly
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NOW, made
@@ -45,7 +45,7 @@ def count(model: Any, **where: Any) -> int:
 
 def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
     """One payload of every kind, in the order of the work."""
-    ids = {name: uuid.uuid4() for name in ("stop", "look", "sample", "decision", "application", "biofix", "station", "block")}
+    ids = {name: uuid.uuid4() for name in ("stop", "look", "sample", "decision", "application", "biofix", "station", "block", "enquiry")}
     outline = [[0, 0], [10, 0], [10, 10]]
     return {
         "station.save": (
@@ -89,6 +89,10 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
                 "control": "insecticidal-soap",
             },
             ids["decision"],
+        ),
+        "enquiry.save": (
+            {"sender": "A neighbour", "came_as": "leaf", "crop": "rose", "family": "", "place": "bed", "words": "Holes.", "signs": {}},
+            ids["enquiry"],
         ),
     }
 

@@ -1,21 +1,19 @@
 """Stations read over HTTP, files imported, photographs shrunk, the clock stepped."""
 
 import datetime as dt
-import io
 import json
 import threading
 import unittest
 import uuid
 
-from PIL import Image
 from sqlalchemy import func, select, text
 
 from bootmark.core.season.spells import spells
-from bootmark.services import farm_time, photos, queue, season, weather, weather_files, worker
+from bootmark.services import farm_time, queue, season, weather, weather_files, worker
 from bootmark.services.commands import Forbidden, Refused
 from bootmark.standins.__main__ import serve
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Block, Farm, Photo, Station, Stop, WeatherDay, WeatherDerived, WeatherHour
+from bootmark.store.models import Block, Farm, Station, WeatherDay, WeatherDerived, WeatherHour
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, known, member
 
@@ -129,37 +127,6 @@ class Files(DatabaseTest):
             upload = weather_files.get(session, member("owner"), upload_id)
             done = weather_files.store(session, member("owner"), upload, {"unit": "C", "order": "ymd"}, NOW, NOW)
         self.assertEqual((done["stored"], done["ahead"]), (1, 1))
-
-
-class Pictures(DatabaseTest):
-    def picture(self, width: int = 2400, height: int = 1800) -> bytes:
-        out = io.BytesIO()
-        noise = Image.effect_noise((width, height), 90).convert("RGB")
-        exif = Image.Exif()
-        exif[0x010F] = "maker"
-        exif.get_ifd(0x8825)[2] = (46.0, 12.0, 0.0)
-        noise.save(out, "JPEG", quality=95, exif=exif)
-        return out.getvalue()
-
-    def test_shrunk_and_stripped(self) -> None:
-        kept, width, height = photos.shrink(self.picture())
-        self.assertLessEqual(len(kept), photos.MOST_BYTES_KEPT)
-        self.assertEqual(max(width, height), photos.LONGEST_SIDE)
-        with Image.open(io.BytesIO(kept)) as opened:
-            self.assertFalse(opened.getexif())
-
-    def test_refusals(self) -> None:
-        for content, words in ((b"not a picture", "not a picture"), (b"0" * (photos.MOST_BYTES_IN + 1), "20 MB")):
-            with self.assertRaisesRegex(Refused, words):
-                photos.shrink(content)
-
-    def test_sent_twice_is_kept_once(self) -> None:
-        photo_id, content = uuid.uuid4(), self.picture(400, 300)
-        for _ in range(2):
-            with farm_session(FARM) as session:
-                stop = session.scalars(select(Stop.id).limit(1)).one()
-                photos.attach(session, member("scout"), stop, photo_id, content, NOW)
-        self.assertEqual(total(Photo), 1)
 
 
 class Seasons(DatabaseTest):

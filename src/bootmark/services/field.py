@@ -144,7 +144,7 @@ def read(case: Case, context: Context) -> Json:
     sound = not any(state == "seen" for state in case.signs.values())
     return {
         "case": as_json(case),
-        "causes": as_json(ranking.causes[:KEPT_CAUSES]),
+        "causes": as_json(ranking.explanations[:KEPT_CAUSES]),
         "chances": {one.agent: one.probability for one in ranking.suspects},
         "confirmed": [one.agent for one in ranking.suspects if one.confirmed],
         "activity": {agent: identify.activity(agent, case, catalogue=known) for agent in verdict.agents},

@@ -19,7 +19,8 @@ def signs_for(known: Catalogue, crop: str, family: str = "") -> list[Sign]:
     for agent in agents:
         usual = HOW_USUAL[agent.hosts.get(crop) or agent.hosts.get("*", "seldom")]
         for sign, shows in agent.shows.items():
-            met[sign] = met.get(sign, 0.0) + usual * shows.chance
+            if sign not in ALWAYS:
+                met[sign] = met.get(sign, 0.0) + usual * shows.chance
     return sorted((known.signs[sign] for sign in met), key=lambda sign: -met[sign.id])
 
 
@@ -44,16 +45,12 @@ def picking(known: Catalogue, crop: str, family: str = "") -> dict[str, Any]:
 
 
 def told_of(signs: list[Sign]) -> dict[str, Any]:
-    """What the bench's script knows of the signs."""
-    rank: dict[str, int] = {}
+    """What the bench's script knows of the signs; those seen at a glance stand under no part."""
+    by_part: dict[str, list[str]] = {"": [sign.id for sign in signs if sign.look == "glance"]}
     for sign in signs:
-        for key in (sign.part, *(("glance",) if sign.look == "glance" else ())):
-            rank[key] = rank.get(key, 0) + 1
-    first = {part: [sign.id for sign in signs if sign.part == part][:AT_FIRST] for part in rank if part != "glance"}
+        by_part.setdefault(sign.part, []).append(sign.id)
     return {
         "names": {sign.id: sign.name for sign in signs},
-        "parts": {sign.id: sign.part for sign in signs},
-        "glance": [sign.id for sign in signs if sign.look == "glance"][: AT_FIRST + 4],
-        "first": first,
-        "counts": rank,
+        "on": by_part,
+        "first": {part: found[: AT_FIRST + (4 if not part else 0)] for part, found in by_part.items()},
     }

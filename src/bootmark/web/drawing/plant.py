@@ -21,6 +21,22 @@ LABELS = {
 }
 
 
+# Where a finger in a wet glove may land for each part: left, top, width, height.
+REACH = {
+    "whole": (0, 470, 110, 26),
+    "ground": (0, 372, 240, 98),
+    "root": (62, 392, 108, 76),
+    "stem": (98, 168, 36, 180),
+    "old leaf": (4, 206, 108, 128),
+    "underside": (124, 244, 112, 66),
+    "young leaf": (36, 92, 150, 72),
+    "fruit": (136, 158, 100, 66),
+    "flower": (134, 44, 102, 54),
+    "tip": (76, -4, 82, 70),
+    "base": (96, 346, 44, 30),
+}
+
+
 def _leaf(base: tuple[float, float], tip: tuple[float, float], under: bool = False) -> str:
     leaf = Leaf(FORMS["ovate"], base, tip, under)
     body = leaf.draw()
@@ -68,8 +84,14 @@ def _flower() -> str:
 
 @functools.cache
 def plant_parts() -> tuple[tuple[str, str], ...]:
-    """Each part and its drawing, back to front."""
-    return tuple(_parts().items())
+    """Each part and its drawing with the room around it that counts as it, back to front."""
+    drawn = _parts()
+    return tuple((part, _reach(part) + drawn.get(part, "")) for part in dict.fromkeys((*drawn, *REACH)))
+
+
+def _reach(part: str) -> str:
+    left, top, width, height = REACH[part]
+    return f'<rect x="{left}" y="{top}" width="{width}" height="{height}" fill="#000" fill-opacity="0"/>'
 
 
 def label(part: str) -> str:
@@ -83,6 +105,4 @@ def label(part: str) -> str:
 @functools.cache
 def plant_svg() -> str:
     """The plant alone, for where nothing is to be pointed at."""
-    return svg.document(
-        "".join(body for _, body in plant_parts()), "A plant with tip, flower, fruit, leaves, stem and roots", "0 0 240 500"
-    )
+    return svg.document("".join(_parts().values()), "A plant with tip, flower, fruit, leaves, stem and roots", "0 0 240 500")

@@ -99,11 +99,10 @@ document.addEventListener("alpine:init", () => {
     },
     shows(sign) {
       if (this.signs[sign]) return true;
-      if (this.part === "") return data.glance.includes(sign);
-      return this.all ? data.parts[sign] === this.part : data.first[this.part].includes(sign);
+      return (this.all ? data.on : data.first)[this.part].includes(sign);
     },
     get hidden() {
-      return this.part === "" || this.all ? 0 : data.counts[this.part] - data.first[this.part].length;
+      return this.all ? 0 : data.on[this.part].length - data.first[this.part].length;
     },
     get finding() {
       return this.soundable && this.stored && !this.soundness ? data.finding : "";

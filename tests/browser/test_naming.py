@@ -1,0 +1,337 @@
+"""Stories told through the Look screen to their right verdicts, as a scout taps them."""
+
+import uuid
+from typing import ClassVar
+
+from selenium.webdriver.common.by import By
+
+from bootmark.core.catalogue import default
+from bootmark.services import commands, field, places  # noqa: F401 - registers the kinds of command
+from bootmark.services.commands import Sent
+from bootmark.services.people import Member
+from bootmark.standins.estate import FARM, NAME, NOW, PEOPLE, made
+from bootmark.store.models import Farm, Look
+from bootmark.store.session import farm_session
+from bootmark.web.bench import AT_FIRST
+from tests.browser import driver
+from tests.browser.live import LiveTest, pause_until
+
+KNOWN = default()
+BEDS = {
+    "tomato": "greenhouse",
+    "raspberry": "tunnel",
+    "pear": "orchard",
+    "squash": "field",
+    "citrus": "greenhouse",
+    "azalea": "bed",
+    "rose": "bed",
+    "ash": "bed",
+    "garlic": "field",
+}
+
+
+class Naming(LiveTest):
+    stops: ClassVar[dict[str, uuid.UUID]]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        _, email, role, qualified = next(one for one in PEOPLE if one[2] == "owner")
+        owner = Member(made(email), FARM, NAME, role, qualified)
+        with farm_session(FARM) as session:
+            farm = session.get_one(Farm, FARM)
+            for crop, place in BEDS.items():
+                block = {
+                    "name": f"Bed of {crop}",
+                    "crop": crop,
+                    "place": place,
+                    "cultivar": "",
+                    "area": 0.1,
+                    "outline": [[0, 0], [9, 0], [9, 9], [0, 9]],
+                    "station_id": None,
+                    "harvest_from": None,
+                }
+                sent = Sent(uuid.uuid4(), "block.save", made(f"bed/{crop}"), 0, NOW, block)
+                commands.handle(session, farm, owner, KNOWN, sent, NOW)
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.sign_in("scout")
+
+    def stop_in(self, crop: str) -> uuid.UUID:
+        """A fresh stop, and the browser on its Look screen."""
+        stop = uuid.uuid4()
+        _, email, role, qualified = next(one for one in PEOPLE if one[2] == "scout")
+        with farm_session(FARM) as session:
+            farm = session.get_one(Farm, FARM)
+            payload = {"block_id": str(made(f"bed/{crop}")), "where": "", "return_id": None}
+            commands.handle(
+                session,
+                farm,
+                Member(made(email), FARM, NAME, role, qualified),
+                KNOWN,
+                Sent(uuid.uuid4(), "stop.open", stop, 0, NOW, payload),
+                NOW,
+            )
+        self.go(f"look/{stop}")
+        driver.find(self.chrome, ".bench .signs")
+        return stop
+
+    def point(self, part: str) -> None:
+        """A click on the part itself: its middle may lie behind another part or its label."""
+        one = driver.find(self.chrome, f"g[data-part='{part}']")
+        self.chrome.execute_script("arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", one)
+
+    def tell(self, seen: str, absent: str = "") -> None:
+        """Point at each sign's part and tap its drawing: once for seen, twice for not there."""
+        for sign, taps in [*((one, 1) for one in seen.split()), *((one, 2) for one in absent.split())]:
+            part = KNOWN.signs[sign].part
+            self.point(part)
+            if not self.chrome.find_element(By.ID, f"sign-{sign}").is_displayed():
+                self.press("more seldom seen here")
+            self.tap(sign, taps)
+        driver.until(self.chrome, lambda c: c.find_element(By.ID, "suspects").get_attribute("aria-busy") != "true", "it is still ranking")
+
+    def story(self, crop: str, seen: str, absent: str = "", *, verdict: str, also: tuple[str, ...] = ()) -> uuid.UUID:
+        stop = self.stop_in(crop)
+        self.tell(seen, absent)
+        self.sees(verdict)
+        for words in also:
+            self.sees(words)
+        return stop
+
+    def test_a_virus_thrips_and_mites_on_one_crop(self) -> None:
+        self.story(
+            "tomato",
+            "bronze-rings-on-leaf plants-stunted curl-on-new-growth-only",
+            "slender-insects-on-paper",
+            verdict="Not a pest: tomato spotted wilt",
+        )
+        self.story(
+            "tomato",
+            "silvering black-specks-in-silver slender-insects-on-paper thrips-in-flower",
+            verdict="It is western flower thrips.",
+            also=("At work now.",),
+        )
+        self.story("tomato", "stippling webbing-fine mites-and-round-eggs", verdict="It is two-spotted spider mite.")
+
+    def test_a_parasitised_caterpillar(self) -> None:
+        self.story(
+            "tomato",
+            "stubs horn-red straight-stripes white-cocoons-on-its-back",
+            verdict="tobacco hornworm",
+            also=("Parasitised: it will die without a spray.",),
+        )
+
+    def test_old_tunnels_in_fruit(self) -> None:
+        self.story(
+            "pear",
+            "fruit-exit-hole-at-the-end fruit-entry-hole-with-frass empty-tunnel-to-the-core",
+            "larva-at-the-core",
+            verdict="It is codling moth.",
+            also=("The attack is over",),
+        )
+
+    def test_drought_curl(self) -> None:
+        self.story(
+            "tomato",
+            "curl-up curl-on-all-leaves soil-dry-a-finger-deep perks-up-hours-after-water irrigation-not-running",
+            verdict="Not a pest: water shortage",
+        )
+
+    def test_two_causes_at_once(self) -> None:
+        self.story(
+            "raspberry",
+            "stippling webbing-fine mites-and-round-eggs silvering black-specks-in-silver slender-insects-on-paper",
+            verdict="It is",
+            also=("western flower thrips and two-spotted spider mite.",),
+        )
+
+    def test_a_borer_a_gopher_and_drought_wilt_the_same_plant(self) -> None:
+        self.story("squash", "drooping wet-sand-frass larva-in-the-stem", "soil-dry-a-finger-deep", verdict="It is squash vine borer.")
+        self.story(
+            "squash",
+            "drooping gnawed-roots-gone mound-with-fan",
+            "soil-dry-a-finger-deep larva-in-the-stem",
+            verdict="It is pocket gopher.",
+        )
+        self.story(
+            "squash",
+            "drooping soil-dry-a-finger-deep perks-up-hours-after-water",
+            "larva-in-the-stem gnawed-roots-gone",
+            verdict="Not a pest: water shortage",
+        )
+
+    def test_dead_and_live_mealybugs(self) -> None:
+        self.story("citrus", "cottony-masses honeydew crushed-body-wet", verdict="It is citrus mealybug.", also=("At work now.",))
+        self.story(
+            "citrus",
+            "cottony-masses honeydew sooty-film crushed-body-dry",
+            "crushed-body-wet",
+            verdict="It is citrus mealybug.",
+            also=("Dead: nothing alive was found.",),
+        )
+
+    def test_a_lace_bug_bound_to_its_host_is_not_taken_for_mites(self) -> None:
+        self.story("azalea", "stippling black-spots-under-the-leaf lace-winged-bugs", verdict="It is azalea lace bug.")
+
+    def test_beneficial_circles(self) -> None:
+        self.story(
+            "rose",
+            "circles-cut-from-the-edge leaf-still-green-and-working bee-carrying-leaf",
+            verdict="Help has come: leafcutter bee.",
+        )
+
+    def test_rotten_roots_are_not_drought(self) -> None:
+        self.story(
+            "raspberry",
+            "drooping drooping-that-stays roots-brown soil-sodden",
+            "soil-dry-a-finger-deep",
+            verdict="Not a pest: root rot",
+        )
+
+    def test_a_notifiable_beetle_is_reported(self) -> None:
+        stop = self.story(
+            "ash",
+            "d-shaped-exit-holes galleries-under-bark dead-branches-at-the-top",
+            verdict="It must be reported: emerald ash borer.",
+            also=("do not move, post or treat it",),
+        )
+        self.press("Keep this look")
+        self.press("Make the call")
+        self.sees("report it")
+        self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "input[name=control]"))
+        with farm_session(FARM) as session:
+            self.assertEqual(session.query(Look).filter_by(stop_id=stop).one().verdict, "must be reported")
+
+    def test_what_is_normal_for_the_season(self) -> None:
+        self.story("garlic", "tops-die-back-evenly yellowing-from-below old-leaves-fall", verdict="Normal for the season")
+
+    def test_every_look_taken_and_still_no_name(self) -> None:
+        self.stop_in("pear")
+        self.tell("leaves-torn")
+        for _ in range(25):
+            if "Bootmark cannot tell." in self.chrome.find_element(By.TAG_NAME, "body").text:
+                break
+            card = [one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".next .dark .btn") if one.is_displayed()]
+            told = self.chrome.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text
+            # The last button of the card says no: not there, or none of these.
+            self.chrome.execute_script("arguments[0].click()", card[-1])
+            driver.until(
+                self.chrome, lambda c, old=told: c.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text != old, "nothing was told"
+            )
+            driver.until(self.chrome, lambda c: c.find_element(By.ID, "suspects").get_attribute("aria-busy") != "true", "still ranking")
+        self.sees("Bootmark cannot tell.")
+        self.sees("Bag a sample in paper")
+
+    def test_contradicting_answers_are_pointed_out(self) -> None:
+        self.stop_in("raspberry")
+        self.tell("soil-dry-a-finger-deep soil-sodden")
+        self.sees("can't both be")
+
+    def test_the_next_look_is_answered_on_its_card(self) -> None:
+        self.stop_in("raspberry")
+        self.tell("stippling")
+        self.sees("Lens on the underside")
+        self.chrome.execute_script("arguments[0].click()", driver.find(self.chrome, ".next .dark .btn"))
+        self.sees("It is two-spotted spider mite.")
+
+    def test_a_finding_is_revised_and_both_versions_stay(self) -> None:
+        stop = self.stop_in("raspberry")
+        self.tell("stippling")
+        self.press("Keep this look")
+        self.press("The finding")
+        self.sees("One version")
+        self.assert_accessible()
+        self.press("Revise it")
+        self.tell("mites-and-round-eggs")
+        self.press("Keep this look")
+
+        def stored() -> bool:
+            with farm_session(FARM) as session:
+                return session.query(Look).filter_by(stop_id=stop).one().version == 2
+
+        self.assertTrue(pause_until(stored))
+        self.press("The finding")
+        self.sees("Versions")
+        self.press("What was told then")
+        self.sees("Earlier on this block")
+
+    def test_two_hundred_taps_in_a_minute_lose_nothing(self) -> None:
+        stop = self.stop_in("pear")
+        self.chrome.execute_script(
+            "const signs = [...document.querySelectorAll('.sign')].slice(0, 4);"
+            "for (let n = 0; n < 200; n++) signs[n % 4].click();"
+            "signs[0].click();"
+        )
+        # Fifty taps of four states end on not there; one more on unsure.
+        self.sees("Unsure:")
+        self.press("Keep this look")
+
+        def stored() -> bool:
+            with farm_session(FARM) as session:
+                look = session.query(Look).filter_by(stop_id=stop).one_or_none()
+                return look is not None and sorted(look.signs.values()) == ["absent", "absent", "absent", "unsure"]
+
+        self.assertTrue(pause_until(stored))
+
+    def test_signs_seldom_seen_wait_behind_a_button(self) -> None:
+        self.stop_in("tomato")
+        driver.find(self.chrome, "g[data-part=underside]").click()
+        self.assertEqual(len([one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if one.is_displayed()]), AT_FIRST)
+        self.press("more seldom seen here")
+        self.assertGreater(len([one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if one.is_displayed()]), AT_FIRST)
+        self.assert_accessible()
+
+
+class Desk(LiveTest):
+    """The Guide and the Enquiry, on the same server."""
+
+    allowed_noise = ("400 (BAD REQUEST)",)
+
+    def test_the_guide_finds_an_agent_by_an_old_name_and_tells_it_apart(self) -> None:
+        self.sign_in("scout")
+        self.go("guide")
+        self.assert_accessible()
+        driver.find(self.chrome, "#q").send_keys("apple worm")
+        self.press("Find")
+        self.press("Codling moth")
+        self.sees("Its year here")
+        self.sees("This year in Orchard A, median days")
+        self.assert_accessible()
+        self.press("Tell them apart")
+        self.sees("Cut the fruit open")
+        self.assert_accessible()
+        self.go("guide/drawings?leaf=needle&severity=1")
+        self.sees("Life stages")
+        self.assert_accessible()
+
+    def test_an_enquiry_is_asked_then_answered_in_a_letter(self) -> None:
+        self.sign_in("adviser")
+        self.go("enquiry")
+        self.assert_accessible()
+        driver.find(self.chrome, "[name=sender]").send_keys("A garden down the road")
+        driver.find(self.chrome, "[name=crop]").send_keys("moonfruit")
+        self.press("To the bench")
+        self.sees("moonfruit is not a crop that Bootmark knows: choose its family")
+        self.assert_accessible()
+        driver.find(self.chrome, "select[name=family] option[value=Rosaceae]").click()
+        self.press("To the bench")
+        self.sees("causes of its family, Rosaceae")
+        driver.find(self.chrome, "g[data-part='old leaf']").click()
+        self.tap("stippling")
+        self.sees("It needs a look before it has a name.")
+        asked = driver.find(self.chrome, "#ask")
+        driver.until(self.chrome, lambda _: "Thank you for asking" in str(asked.get_attribute("value")), "no request to send")
+        self.assert_accessible()
+        driver.find(self.chrome, "g[data-part=underside]").click()
+        self.press("more seldom seen here")
+        self.tap("mites-and-round-eggs")
+        self.tap("webbing-fine")
+        self.sees("It is two-spotted spider mite.")
+        self.press("Keep this answer")
+        self.press("Read the answer")
+        self.sees("What to do")
+        self.sees("Nothing else leaves that.")
+        self.assertNotIn("IRAC", self.chrome.find_element(By.TAG_NAME, "body").text)
+        self.assert_accessible()
