@@ -187,7 +187,7 @@ class Naming(LiveTest):
             "raspberry",
             "drooping drooping-that-stays roots-brown soil-sodden",
             "soil-dry-a-finger-deep",
-            verdict="Not a pest: root rot",
+            verdict="Not a pest: root and crown rots",
         )
 
     def test_a_notifiable_beetle_is_reported(self) -> None:

@@ -11,7 +11,7 @@ from sqlalchemy import event, select
 
 from bootmark.services import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE
-from bootmark.store.models import Block, Look, Station, Stop, TreatmentRow
+from bootmark.store.models import Block, Enquiry, Look, Station, Stop, TreatmentRow
 from bootmark.store.session import engine, farm_session
 from bootmark.web import create_app
 from tests.database import DatabaseTest
@@ -27,6 +27,14 @@ MOST_QUERIES = {
     "do": 20,
     "book": 60,
     "farm": 12,
+    "guide": 12,
+    "agent": 60,
+    "apart": 8,
+    "drawings": 8,
+    "finding": 20,
+    "enquiries": 12,
+    "enquiry": 16,
+    "reply": 10,
     "station": 12,
 }
 
@@ -78,6 +86,15 @@ class Answers(PagesTest):
             "book": f"{F}/book",
             "export": f"{F}/book.csv",
             "farm": f"{F}/farm",
+            "guide": f"{F}/guide?q=mite",
+            "guide by crop": f"{F}/guide?crop=pear",
+            "agent": f"{F}/guide/agent/codling-moth",
+            "apart": f"{F}/guide/apart?agent=codling-moth&agent=apple-maggot&agent=plum-curculio",
+            "drawings": f"{F}/guide/drawings?leaf=palmate&severity=0.9",
+            "finding": f"{F}/finding/{self.one(Look).id}",
+            "enquiries": f"{F}/enquiry",
+            "enquiry": f"{F}/enquiry/{self.one(Enquiry).id}",
+            "reply": f"{F}/enquiry/{self.one(Enquiry).id}/reply",
             "station": f"{F}/station/{station}",
             "new look": f"{F}/look",
         }
@@ -129,7 +146,23 @@ class Answers(PagesTest):
         answer = self.client.get("/drawing/sign/stippling.svg")
         self.assertEqual(answer.mimetype, "image/svg+xml")
         self.assertIn("Pale stippling", answer.get_data(as_text=True))
-        self.assertEqual(self.client.get("/drawing/sign/nothing.svg").status_code, 404)
+        for path in (
+            "sign/nothing.svg",
+            "sign/stippling.svg?leaf=tentacle",
+            "sign/stippling.svg?severity=2",
+            "stage/codling-moth/nymph.svg",
+            "stage/nobody/egg.svg",
+        ):
+            self.assertEqual(self.client.get(f"/drawing/{path}").status_code, 404, path)
+        mild, bad = (self.client.get(f"/drawing/sign/chewed-holes.svg?leaf=broad&severity={one}").get_data() for one in (0.1, 1))
+        self.assertNotEqual(mild, bad)
+        self.assertIn("Codling moth: larva", self.client.get("/drawing/stage/codling-moth/larva.svg").get_data(as_text=True))
+
+    def test_what_the_guide_does_not_hold(self) -> None:
+        for path in ("agent/dragon", "drawings?leaf=tentacle", "drawings?severity=7"):
+            self.assertEqual(self.client.get(f"{F}/guide/{path}").status_code, 404, path)
+        self.assertIn("Nothing is named like that", self.client.get(f"{F}/guide?q=dragon").get_data(as_text=True))
+        self.assertIn("Choose two or three", self.client.get(f"{F}/guide/apart?agent=dragon").get_data(as_text=True))
 
     def test_health(self) -> None:
         self.assertEqual(self.app.test_client().get("/healthz").get_data(as_text=True), "ok\n")
@@ -239,6 +272,30 @@ class Writing(PagesTest):
         form = {"photo_id": str(uuid.uuid4()), "photo": (io.BytesIO(b"no"), "x.jpg")}
         answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
         self.assertIn("not a picture", self.client.get(answer.headers["Location"]).get_data(as_text=True))
+
+    def test_a_photograph_of_fifty_megabytes_is_refused_with_the_reason(self) -> None:
+        stop = self.one(Look).stop_id
+        form = {"photo_id": str(uuid.uuid4()), "photo": (io.BytesIO(b"0" * 50_000_000), "x.jpg")}
+        answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
+        self.assertEqual(answer.status_code, 413)
+        self.assertRegex(answer.get_data(as_text=True), r"\d+ MB")
+        self.assertIn("too large", answer.get_data(as_text=True).lower())
+
+    def test_an_enquiry_from_the_form_to_the_bench(self) -> None:
+        told = {**self.form(), "sender": "Somebody", "came_as": "message", "crop": "", "family": "", "place": "bed", "words": "Kept words"}
+        refused = self.post(self.client, f"{F}/enquiry", told)
+        self.assertEqual(refused.status_code, 400)
+        self.assertIn("Kept words", refused.get_data(as_text=True))
+        kept = self.post(self.client, f"{F}/enquiry", {**told, "crop": "Rose"})
+        self.assertEqual(kept.status_code, 302)
+        bench = kept.headers["Location"]
+        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
+        ranked = self.client.post(f"{bench}/rank", json={"seq": 3, "signs": {"stippling": "seen"}}, headers=head).get_json()
+        self.assertEqual(ranked["seq"], 3)
+        self.assertIn("Thank you", ranked["ask"])
+        self.assertEqual(self.client.post(f"{bench}/rank", json={"signs": {"nonsense": "seen"}}, headers=head).status_code, 422)
+        viewer = self.enter("viewer")
+        self.assertNotIn("To the bench", viewer.get(f"{F}/enquiry").get_data(as_text=True))
 
     def test_conflicting_versions_stand_in_the_book(self) -> None:
         stop = self.one(Stop)
