@@ -1,11 +1,15 @@
 """Docs that are generated from code stay so: ./bootmark test says when one has to be written anew."""
 
 import os
+import re
 import unittest
+from dataclasses import replace
 from pathlib import Path
 
 from assets import digest
-from bootmark.services import calls, field, places  # noqa: F401 - registers the kinds of command
+from bootmark.core.catalogue import default
+from bootmark.core.field import identify
+from bootmark.services import calls, enquiries, field, places  # noqa: F401 - registers the kinds of command
 from bootmark.services.commands import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
 from bootmark.store.base import Base
@@ -45,7 +49,23 @@ def generated() -> str:
     return "\n".join(lines)
 
 
+ROW = re.compile(r"^\| ([a-z ]+) \| .*?([0-9.]+) \| ([0-9.]+) \| ([0-9.]+) \|$", re.MULTILINE)
+SHORT = {"mite": "two-spotted-spider-mite", "thrips": "western-flower-thrips", "water shortage": "water-shortage"}
+
+
 class Docs(unittest.TestCase):
+    def test_the_worked_example_is_what_the_core_computes(self) -> None:
+        known = default()
+        three = replace(known, agents={agent: known.agents[agent] for agent in SHORT.values()})
+        case = {"crop": "raspberry", "month": 6, "signs": {"stippling": "seen"}, "slip": 0.05}
+        found = {frozenset(cause.agents): cause.probability for cause in identify.suspects(case, catalogue=three).causes}
+        rows = ROW.findall((PAGE.parent / "reasoning.md").read_text())
+        self.assertEqual(len(rows), 8)
+        for names, _, _, share in rows:
+            agents = {"nothing": set(), "all three": set(SHORT.values())}.get(names, {SHORT.get(name, "") for name in names.split(" and ")})
+            self.assertAlmostEqual(found[frozenset(agents)], float(share), places=3, msg=names)
+        self.assertAlmostEqual(sum(float(weight) for _, _, weight, _ in rows), 0.2419, delta=2e-4)
+
     def test_the_generated_page_matches_the_code(self) -> None:
         if os.environ.get("BOOTMARK_WRITE_DOCS"):
             PAGE.write_text(generated())

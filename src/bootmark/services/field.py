@@ -185,6 +185,7 @@ def drawn(case: Case, known: Catalogue) -> Json:
         "causes": [
             {
                 "key": "+".join(cause.agents) or "nothing",
+                "agents": list(cause.agents),
                 "names": [
                     known.agent(agent).name if place == 0 else known.agent(agent).in_sentence for place, agent in enumerate(cause.agents)
                 ]

@@ -179,26 +179,26 @@ def stripped(leaf: Leaf, rng: random.Random, severity: float = 0.5) -> str:
     return "".join(parts)
 
 
-def _wander(leaf: Leaf, rng: random.Random, steps: int = 34) -> list[tuple[float, float]]:
-    t, s, heading = rng.uniform(0.15, 0.3), rng.uniform(-0.4, 0.4), rng.uniform(0, 6.28)
-    found = []
-    for _ in range(steps):
-        heading += rng.uniform(-0.9, 0.9)
-        t, s = t + 0.022 * math.cos(heading) + 0.008, s + 0.13 * math.sin(heading)
-        if not -0.78 < s < 0.78 or not 0.1 < t < 0.9:
-            heading += 2.2
-            t, s = min(0.88, max(0.12, t)), min(0.76, max(-0.76, s))
-        found.append(leaf.at(t, s))
-    return found
+def _wander(leaf: Leaf, rng: random.Random, steps: int = 40) -> list[tuple[float, float]]:
+    """A winding way up the blade that swings wider as it goes."""
+    start, swing, turns = rng.uniform(0, math.tau), rng.uniform(0.5, 0.62), rng.uniform(2.2, 2.8)
+    shift = rng.uniform(-0.12, 0.12)
+    return [
+        leaf.at(
+            0.16 + 0.66 * n / steps + 0.05 * math.sin(n * 0.9),
+            shift + (0.25 + 0.75 * n / steps) * swing * math.sin(start + turns * math.tau * n / steps) + rng.uniform(-0.03, 0.03),
+        )
+        for n in range(steps)
+    ]
 
 
 def mines(leaf: Leaf, rng: random.Random, severity: float = 0.5, *, frass: bool = False, larva: str = "") -> str:
     """Winding mines: a widening random walk."""
     parts = [leaf.draw()]
-    for _ in range(1 + int(2 * severity)):
+    for _ in range(1 + int(1.4 * severity)):
         walk = _wander(leaf, rng)
         for n in range(0, len(walk) - 4, 4):
-            parts.append(svg.line(walk[n : n + 5], "#eef0d4", 1.6 + 0.1 * n))
+            parts.append(svg.line(walk[n : n + 5], "#eef0d4", 1.4 + 0.085 * n))
         if frass or larva:
             parts.append(svg.line(walk, "#4a3a24", 0.9))
         if larva:

@@ -1,6 +1,6 @@
 """Signs at the root, in the soil, on the ground around, and what is asked of the grower."""
 
-from bootmark.web.drawing import animals, backdrops, scenes, svg
+from bootmark.web.drawing import backdrops, insects, scenes, svg
 from bootmark.web.drawing.backdrops import earth, seedling
 from bootmark.web.drawing.sketch import Draw, Sketch, plain
 
@@ -61,9 +61,9 @@ def _ants_on_stick(one: Sketch) -> str:
     return (
         _mound(one)
         + svg.path("M104 8L58 74", stroke=svg.ROOT, width=6)
-        + "".join(animals.ant(100 - 11 * n, 16 + 15 * n, (5, 3, 6, 4)[n % 4], 125, "#8a3a1a") for n in range(5))
+        + "".join(insects.ant(100 - 11 * n, 16 + 15 * n, (5, 3, 6, 4)[n % 4], 125, "#8a3a1a") for n in range(5))
         + "".join(
-            animals.ant(one.rng.uniform(34, 84), one.rng.uniform(72, 104), one.rng.uniform(2.6, 5.4), one.rng.uniform(0, 360), "#7a3318")
+            insects.ant(one.rng.uniform(34, 84), one.rng.uniform(72, 104), one.rng.uniform(2.6, 5.4), one.rng.uniform(0, 360), "#7a3318")
             for _ in range(9)
         )
     )

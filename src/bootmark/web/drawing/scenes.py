@@ -3,7 +3,7 @@
 import math
 import random
 
-from bootmark.web.drawing import svg
+from bootmark.web.drawing import larvae, svg
 
 FRUIT, DARK_FRUIT = "#b9b24f", "#a29a3d"
 
@@ -45,18 +45,8 @@ def core_larva(rng: random.Random) -> str:
     parts = [svg.path(body, FRUIT), svg.path(body, "#f4efd4", transform="translate(6 8) scale(0.9)")]
     parts.append(svg.path("M60 78C72 84 74 104 60 116C46 104 48 84 60 78Z", "#d9c78f"))
     parts.append(svg.path("M92 92C84 88 76 96 70 96", stroke="#7d5330", width=4))
-    parts += [frass(rng, 64, 98, 24, 9), caterpillar(40, 100, 34, "#e9c3ad", "#7a3a1c", -16)]
+    parts += [frass(rng, 64, 98, 24, 9), larvae.caterpillar(57, 98, 38, "#e9c3ad", head="#7a3a1c", turn=-16, fat=0.2)]
     return "".join(parts)
-
-
-def caterpillar(x: float, y: float, length: float, colour: str, head: str, turn: float = 0) -> str:
-    rings = 8
-    parts = []
-    for n in range(rings):
-        cx = x + length * n / (rings - 1)
-        parts.append(svg.ellipse(cx, y + 2 * math.sin(n), length / rings * 0.8, length / rings * 0.85, colour, stroke="#9a7a66", width=0.5))
-    parts.append(svg.circle(x + length + 1, y + 1, length / rings * 0.75, head))
-    return f'<g transform="rotate({turn:.0f} {x + length / 2:.0f} {y:.0f})">{"".join(parts)}</g>'
 
 
 def misshapen(rng: random.Random) -> str:
@@ -381,14 +371,8 @@ def root(chewed: bool, inside: str = "") -> str:
     return earth + stem + side + tap + inside
 
 
-def maggot(x: float, y: float, turn: float, size: float = 1.0) -> str:
-    body = svg.path("M0 0C6 -7 26 -9 34 -5C37 -2 37 3 34 5C26 9 6 7 0 0Z", "#f6efdc", "#a8946a", 1)
-    rings = "".join(svg.path(f"M{8 + 5 * n} {-5 - n * 0.4}q2 5 0 {10 + n * 0.8}", stroke="#c8b68d", width=0.8) for n in range(5))
-    return f'<g transform="translate({x} {y}) rotate({turn}) scale({size})">{body}{rings}{svg.circle(1, 0, 1.2, svg.INK)}</g>'
-
-
 def maggots(rng: random.Random) -> str:
-    return root(True, maggot(62, 66, 10) + maggot(28, 92, -14) + maggot(64, 110, 24, 0.9))
+    return root(True, larvae.maggot(62, 66, 10) + larvae.maggot(28, 92, -14) + larvae.maggot(64, 110, 24, 0.9))
 
 
 def base_eggs(rng: random.Random) -> str:

@@ -6,10 +6,29 @@ import zlib
 from html import escape
 
 from bootmark.core.catalogue import default
-from bootmark.web.drawing import animal_signs, ground_signs, leaf_signs, plant_signs, svg
+from bootmark.web.drawing import (
+    fruit_signs,
+    ground_signs,
+    insect_signs,
+    larva_signs,
+    leaf_signs,
+    plant_signs,
+    small_signs,
+    stem_signs,
+    svg,
+)
 from bootmark.web.drawing.sketch import Draw, Sketch
 
-DRAWN: dict[str, Draw] = leaf_signs.DRAWN | animal_signs.DRAWN | plant_signs.DRAWN | ground_signs.DRAWN
+DRAWN: dict[str, Draw] = {
+    **fruit_signs.DRAWN,
+    **ground_signs.DRAWN,
+    **insect_signs.DRAWN,
+    **larva_signs.DRAWN,
+    **leaf_signs.DRAWN,
+    **plant_signs.DRAWN,
+    **small_signs.DRAWN,
+    **stem_signs.DRAWN,
+}
 USUAL = 0.6
 STEPS = 10
 """Severities are drawn in tenths, so that a drawing can be kept."""

@@ -6,7 +6,7 @@ import zlib
 from html import escape
 
 from bootmark.core.catalogue.model import Agent
-from bootmark.web.drawing import animals, svg
+from bootmark.web.drawing import insects, larvae, small, svg
 
 HOPPER_NYMPH = (
     "hopper",
@@ -58,57 +58,57 @@ def _eggs(body: str, colour: str, rng: random.Random) -> str:
 
 def _larva(body: str, colour: str) -> str:
     if body == "moth":
-        return animals.caterpillar(60, 72, 86, colour)
+        return larvae.caterpillar(60, 72, 86, colour)
     if body == "sawfly":
-        return animals.caterpillar(60, 72, 80, colour, head="#a5702f", fat=0.14, dots="#3a4a2a")
+        return larvae.caterpillar(60, 72, 80, colour, head="#a5702f", fat=0.14, dots="#3a4a2a")
     if body in ("fly", "midge", "hoverfly"):
-        return animals.maggot(24, 72, -6, 2.0, colour)
+        return larvae.maggot(24, 72, -6, 2.0, colour)
     if body == "leaf beetle":
-        return animals.slug_larva(60, 76, 78, colour, dots=svg.INK)
+        return larvae.slug_larva(60, 76, 78, colour, dots=svg.INK)
     if body == "ladybird":
-        return animals.caterpillar(60, 72, 66, colour, head="#1f2224", fat=0.26, dots="#e08a2a", hairs=True)
+        return larvae.caterpillar(60, 72, 66, colour, head="#1f2224", fat=0.26, dots="#e08a2a", hairs=True)
     if body == "lacewing":
-        return animals.caterpillar(60, 72, 66, colour, head="#4a3a28", fat=0.22, hairs=True) + svg.path(
+        return larvae.caterpillar(60, 72, 66, colour, head="#4a3a28", fat=0.22, hairs=True) + svg.path(
             "M98 68q12 -8 14 -2M98 78q12 8 14 2", stroke="#4a3a28", width=2
         )
     if body in ("beetle", "weevil"):
-        return animals.grub(60, 72, 36, legs=body == "beetle", colour=colour)
+        return larvae.grub(60, 72, 36, legs=body == "beetle", colour=colour)
     if body == "borer":
-        return animals.caterpillar(60, 72, 90, colour, head="#8a5a2a", fat=0.1)
-    return animals.maggot(26, 72, 4, 1.9, colour)
+        return larvae.caterpillar(60, 72, 90, colour, head="#8a5a2a", fat=0.1)
+    return larvae.maggot(26, 72, 4, 1.9, colour)
 
 
 def _adult(body: str, young: str, colour: str) -> str:
     draw = {
-        "mite": lambda: animals.mite(60, 72, 26, colour, patches=colour.lower() == "#d9d08c"),
-        "gall mite": lambda: animals.mite(60, 72, 40, colour, -20, worm=True),
-        "aphid": lambda: animals.aphid(60, 72, 28, colour, -30),
-        "psyllid": lambda: animals.wasp(60, 74, 34, colour, -70),
-        "whitefly": lambda: animals.whitefly(60, 74, 38),
-        "scale": lambda: "".join(animals.scale_cover(x, y, 17, colour, "#3d352b") for x, y in ((44, 58), (76, 66), (54, 96))),
-        "mealybug": lambda: animals.mealybug(60, 72, 36, -10),
-        "hopper": lambda: animals.hopper(60, 72, 40, colour, -20),
-        "thrips": lambda: animals.thrips(60, 72, 84, -20, colour),
-        "bug": lambda: animals.bug(60, 74, 38, colour),
-        "lace bug": lambda: animals.lace_bug(60, 74, 40, colour=colour),
-        "moth": lambda: animals.moth(60, 76, 44, colour),
-        "sawfly": lambda: animals.wasp(60, 76, 42, colour, -80),
-        "leaf beetle": lambda: animals.beetle(60, 76, 38, colour, slim=0.7),
-        "ladybird": lambda: animals.beetle(60, 76, 36, colour, slim=0.9, spots=7),
-        "beetle": lambda: animals.beetle(60, 76, 40, colour, slim=0.55),
-        "weevil": lambda: animals.beetle(60, 80, 36, colour, slim=0.58, snout=True),
-        "borer": lambda: animals.beetle(60, 76, 44, colour, slim=0.34),
-        "fly": lambda: animals.fly(60, 76, 40, colour),
-        "midge": lambda: animals.fly(60, 76, 34, colour),
-        "hoverfly": lambda: animals.fly(60, 76, 40, colour),
-        "wasp": lambda: animals.wasp(60, 76, 40, colour, sting=True),
-        "bee": lambda: animals.fly(60, 76, 40, colour),
-        "lacewing": lambda: animals.lacewing(64, 80, 46),
-        "ant": lambda: animals.ant(60, 72, 34, -20, colour),
-        "grasshopper": lambda: animals.grasshopper(60, 76, 46, colour),
-        "earwig": lambda: animals.earwig(62, 74, 36),
-        "slug": lambda: animals.slug(60, 84, 92, colour, house=True),
-        "spider": lambda: animals.spider(60, 72, 24, colour),
+        "mite": lambda: small.mite(60, 72, 26, colour, patches=colour.lower() == "#d9d08c"),
+        "gall mite": lambda: small.mite(60, 72, 40, colour, -20, worm=True),
+        "aphid": lambda: small.aphid(60, 72, 28, colour, -30),
+        "psyllid": lambda: insects.wasp(60, 74, 34, colour, -70),
+        "whitefly": lambda: small.whitefly(60, 74, 38),
+        "scale": lambda: "".join(small.scale_cover(x, y, 17, colour, "#3d352b") for x, y in ((44, 58), (76, 66), (54, 96))),
+        "mealybug": lambda: small.mealybug(60, 72, 36, -10),
+        "hopper": lambda: insects.hopper(60, 72, 40, colour, -20),
+        "thrips": lambda: small.thrips(60, 72, 84, -20, colour),
+        "bug": lambda: insects.bug(60, 74, 38, colour),
+        "lace bug": lambda: insects.lace_bug(60, 74, 40, colour=colour),
+        "moth": lambda: insects.moth(60, 76, 44, colour),
+        "sawfly": lambda: insects.wasp(60, 76, 42, colour, -80),
+        "leaf beetle": lambda: insects.beetle(60, 76, 38, colour, slim=0.7),
+        "ladybird": lambda: insects.beetle(60, 76, 36, colour, slim=0.9, spots=7),
+        "beetle": lambda: insects.beetle(60, 76, 40, colour, slim=0.55),
+        "weevil": lambda: insects.beetle(60, 80, 36, colour, slim=0.58, snout=True),
+        "borer": lambda: insects.beetle(60, 76, 44, colour, slim=0.34),
+        "fly": lambda: insects.fly(60, 76, 40, colour),
+        "midge": lambda: insects.fly(60, 76, 34, colour),
+        "hoverfly": lambda: insects.fly(60, 76, 40, colour),
+        "wasp": lambda: insects.wasp(60, 76, 40, colour, sting=True),
+        "bee": lambda: insects.fly(60, 76, 40, colour),
+        "lacewing": lambda: insects.lacewing(64, 80, 46),
+        "ant": lambda: insects.ant(60, 72, 34, -20, colour),
+        "grasshopper": lambda: insects.grasshopper(60, 76, 46, colour),
+        "earwig": lambda: insects.earwig(62, 74, 36),
+        "slug": lambda: small.slug(60, 84, 92, colour, house=True),
+        "spider": lambda: small.spider(60, 72, 24, colour),
         "mammal": _prints,
         "bird": _bird,
     }
@@ -140,7 +140,7 @@ def _pupa(body: str, colour: str) -> str:
         return svg.ellipse(60, 72, 38, 20, "#e9dfc0", turn=-10, stroke="#a8946a") + "".join(
             svg.path(f"M{30 + 12 * n} 62q8 10 0 22", stroke="#c9b98a", width=1) for n in range(6)
         )
-    return animals.pupa(60, 72, 40, colour)
+    return larvae.pupa(60, 72, 40, colour)
 
 
 def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str) -> str:

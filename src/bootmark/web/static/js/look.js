@@ -107,6 +107,9 @@ document.addEventListener("alpine:init", () => {
     get finding() {
       return this.soundable && this.stored && !this.soundness ? data.finding : "";
     },
+    guide(agent) {
+      return `/f/${meta("farm")}/guide/agent/${agent}`;
+    },
     choose(part) {
       this.part = part;
       this.all = false;
