@@ -10,7 +10,7 @@ from bootmark.standins.estate import FARM, PASSWORD, PEOPLE, made
 from tests.browser import driver
 
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
-DESK = ("sign-in", "round", "look", "count", "call", "stages", "timing", "job-card", "book", "compare", "farm", "station")
+DESK = ("sign-in", "round", "look", "count", "call", "stages", "timing", "job-card", "book", "compare", "farm", "station", "agent", "drawings", "enquiry")
 PHONE = ("round-phone", "look-phone", "count-phone", "call-phone")
 
 
@@ -25,7 +25,7 @@ def open_block(chrome: webdriver.Chrome, farm: str, block: str) -> None:
 
 def look(chrome: webdriver.Chrome, farm: str) -> None:
     open_block(chrome, farm, "Tunnel 1")
-    for sign, times in (("stippling", 1), ("curl-up", 1), ("silvering", 2)):
+    for sign, times in (("stippling", 1), ("curl-up", 1), ("drooping", 2)):
         one = driver.find(chrome, f"#sign-{sign}")
         chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", one)
         for _ in range(times):
@@ -78,6 +78,13 @@ def show(chrome: webdriver.Chrome, address: str, name: str) -> None:
         driver.press(chrome, "Open the job card")
     elif plain == "compare":
         chrome.get(f"{farm}/book/compare/{made('Tunnel 2')}/two-spotted-spider-mite")
+    elif plain == "agent":
+        chrome.get(f"{farm}/guide/agent/codling-moth")
+    elif plain == "drawings":
+        chrome.get(f"{farm}/guide/drawings?leaf=palmate")
+    elif plain == "enquiry":
+        chrome.get(f"{farm}/enquiry")
+        driver.press(chrome, "Tomato, ")
     elif plain == "station":
         chrome.get(f"{farm}/station/{made('Valley mast')}")
     else:

@@ -175,12 +175,12 @@ def sample_record(context: Context) -> Json:
 
 def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str], known: Catalogue) -> Json:
     """A case at a stop as it stands on the bench, ranked."""
-    return drawn(case_of(session, farm, block, at, signs), known)
+    case = case_of(session, farm, block, at, signs)
+    return drawn(case, known, *identify.answer(case, catalogue=known))
 
 
-def drawn(case: Case, known: Catalogue) -> Json:
+def drawn(case: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook], verdict: Verdict) -> Json:
     """A ranked case in the one schema that the bench draws."""
-    ranking, looks, verdict = identify.answer(case, catalogue=known)
     return {
         "causes": [
             {

@@ -13,6 +13,8 @@ WORTH_A_LOOK = 0.03
 """Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
+REST_TELLS = 0.6
+"""Of what each further sign of a look tells by itself, the share that those asked before have not told. Judgement, no source."""
 MOST_GROUPS = 40
 UNLIKELY = 3e-4
 """Sets of causes less likely than this are not asked about."""
@@ -145,6 +147,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         asked = sorted(signs, key=lambda sign: -worth[sign])
         asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
         bits, call_bits = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
+        bits += REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
             found.append((look, bits, call_bits + confirms, tuple(asked)))

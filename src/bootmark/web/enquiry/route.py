@@ -34,9 +34,9 @@ def _case(one: Enquiry, signs: dict[str, str]) -> Case:
 def _drawn(one: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     """The ranked case, with the request to send and the cases like it."""
     case = _case(one, signs)
-    _, looks, _ = identify.answer(case, catalogue=g.known)
+    ranking, looks, verdict = identify.answer(case, catalogue=g.known)
     ask = reply.ask(looks[0], g.known, one.crop) if looks else ""
-    return field.drawn(case, g.known) | {"ask": ask}
+    return field.drawn(case, g.known, ranking, looks, verdict) | {"ask": ask}
 
 
 def _crop_name(crop: str) -> str:
