@@ -34,9 +34,18 @@ def look(chrome: webdriver.Chrome, farm: str) -> None:
     chrome.execute_script("scrollTo(0, 0)")
 
 
+counted: list[str] = []
+"""The page of the count, once made: the look that it answers is booked once."""
+
+
 def count(chrome: webdriver.Chrome, farm: str) -> None:
+    if counted:
+        chrome.get(counted[0])
+        driver.sees(chrome, "on 8")
+        return
     open_block(chrome, farm, "Tunnel 2")
     chrome.get(chrome.current_url.replace("/look/", "/count/"))
+    counted.append(chrome.current_url)
     for pests, helpers in ((4, 1), (2, 0), (5, 1), (3, 2), (1, 0), (4, 1), (2, 1), (3, 0)):
         for css, times in ((".key", pests), (".key.moss", helpers)):
             for _ in range(times):
