@@ -10,7 +10,23 @@ from bootmark.standins.estate import FARM, PASSWORD, PEOPLE, made
 from tests.browser import driver
 
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
-DESK = ("sign-in", "round", "look", "count", "call", "stages", "timing", "job-card", "book", "compare", "farm", "station", "agent", "drawings", "enquiry")
+DESK = (
+    "sign-in",
+    "round",
+    "look",
+    "count",
+    "call",
+    "stages",
+    "timing",
+    "job-card",
+    "book",
+    "compare",
+    "farm",
+    "station",
+    "agent",
+    "drawings",
+    "enquiry",
+)
 PHONE = ("round-phone", "look-phone", "count-phone", "call-phone")
 
 
