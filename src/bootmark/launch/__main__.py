@@ -218,7 +218,7 @@ def catalogue(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.core.catalogue", env=environment())
 
 
-ALONE = ("hindcast", "identify")
+ALONE = ("hindcast", "identify", "season")
 """Benches that need no demo."""
 
 
@@ -263,7 +263,7 @@ def parser() -> argparse.ArgumentParser:
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     add("catalogue", "what the catalogue covers and rests on", catalogue)
     one = add("bench", "run one benchmark, on the demo where it needs one", bench)
-    one.add_argument("name", choices=["hindcast", "identify", "pages"])
+    one.add_argument("name", choices=["hindcast", "identify", "pages", "season"])
     one.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

@@ -13,6 +13,7 @@ WORTH_A_LOOK = 0.02
 """Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
+LEADS = 1.0
 REST_TELLS = 0.6
 """Of what each further sign of a look tells by itself, the share that those asked before have not told. Judgement, no source."""
 MOST_GROUPS = 40
@@ -101,7 +102,7 @@ class Question:
             square += share * chance
         return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
 
-    def joint(self, rows: list[list[float]]) -> tuple[float, float]:
+    def joint(self, rows: list[list[float]]) -> tuple[float, float, float]:
         """Bits about the groups, and about the call, in the answers to several signs at once."""
         calls = sorted(set(self.calls))
         members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
@@ -120,7 +121,18 @@ class Question:
                 if len(members) > 1:
                     after += whole * _entropy([sum(weights[n] for n in ones) for ones in members])
         noise = sum(w * sum([_bits(row[n]) for row in rows]) for n, w in enumerate(self.weights))
-        return max(0.0, told - noise), max(0.0, before - after)
+        return max(0.0, told - noise), max(0.0, before - after), self._leads(outcomes) - self._leads([self.weights])
+
+    def _leads(self, outcomes: list[list[float]]) -> float:
+        """Chance that the leading agent is at work, on average over outcomes."""
+        total = 0.0
+        for weights in outcomes:
+            chances = dict.fromkeys(self.members, 0.0)
+            for group, weight in zip(self.groups, weights, strict=True):
+                for place in group:
+                    chances[place] += weight
+            total += max(chances.values(), default=0.0)
+        return total
 
 
 def possible(look: Look, case: Case) -> bool:
@@ -146,11 +158,11 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         worth = {sign: question.single(row) for sign, row in rows.items()}
         asked = sorted(signs, key=lambda sign: -worth[sign])
         asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
-        bits, call_bits = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
+        bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
         bits += REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
-            found.append((look, bits, call_bits + confirms, tuple(asked)))
+            found.append((look, bits, call_bits + confirms + LEADS * leads, tuple(asked)))
     most = max((call / (look.seconds + HANDLING) for look, _, call, _ in found), default=0.0)
 
     def key(one: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:

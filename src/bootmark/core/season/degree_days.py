@@ -20,13 +20,21 @@ STILL = 1e-9
 
 def _sine_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
     """Heat above the threshold and share of the day above it, for one full sine wave a day."""
-    mean = (tmax + tmin) * 0.5
+    above_mean = np.asarray((tmax + tmin) * -0.5 + threshold)
     half_range = (tmax - tmin) * 0.5
-    flat = half_range < STILL
-    angle = np.arcsin(np.clip((threshold - mean) / np.where(flat, 1.0, half_range), -1.0, 1.0))
-    angle = np.where(flat, np.where(mean > threshold, -np.pi / 2, np.pi / 2), angle)
-    above = np.pi / 2 - angle
-    return ((mean - threshold) * above + half_range * np.cos(angle)) / np.pi, above / np.pi
+    # A level day divides by next to nothing and is clipped to wholly above or wholly below.
+    part = np.asarray(np.clip(above_mean / np.maximum(half_range, STILL), -1.0, 1.0))
+    above = np.arccos(part)
+    # The cosine of the angle whose sine is part.
+    part *= part
+    np.subtract(1.0, part, out=part)
+    np.sqrt(part, out=part)
+    part *= half_range
+    above_mean *= above
+    part -= above_mean
+    part /= np.pi
+    above /= np.pi
+    return part, above
 
 
 def _triangle_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:

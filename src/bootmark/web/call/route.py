@@ -6,7 +6,7 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response
 
 from bootmark.core.types import ACTING
-from bootmark.services import calls, field, stops
+from bootmark.services import calls, field, growth, stops
 from bootmark.services.commands import Refused
 from bootmark.web import at_stop, forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
@@ -41,6 +41,7 @@ def page(stop: uuid.UUID) -> str:
         offered=[(one, agent.control(one.control)) for one in decision.choices if one.offered],
         closed=[(one, agent.control(one.control)) for one in decision.choices if not one.offered],
         made=made,
+        ahead=growth.outlook(db(), the_farm(), here.block, agent, here.samples.get(chosen), now().date()),
         record_id=made.id if made else stops.child(stop, "call", chosen),
         may=member().role in field.SCOUTS,
     )
