@@ -13,7 +13,8 @@ WORTH_A_LOOK = 0.02
 """Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
-LEADS = 1.0
+LEADS = 2.0
+"""Bits that a whole chance of leading with an agent that is at work is worth. Judgement, tried in bench/identify.py."""
 REST_TELLS = 0.6
 """Of what each further sign of a look tells by itself, the share that those asked before have not told. Judgement, no source."""
 MOST_GROUPS = 40
@@ -103,7 +104,7 @@ class Question:
         return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
 
     def joint(self, rows: list[list[float]]) -> tuple[float, float, float]:
-        """Bits about the groups, and about the call, in the answers to several signs at once."""
+        """In the answers to several signs at once: bits about the groups, bits about the call, and how much surer the lead."""
         calls = sorted(set(self.calls))
         members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
         outcomes = [self.weights]
