@@ -60,10 +60,12 @@ def booked(session: Session, farm: Farm) -> list[ReturnVisit]:
 
 def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, today: dt.date) -> dict[uuid.UUID, list[Opening]]:
     """The window that is open or next for each agent with a biofix, by the first control that has one."""
-    set_by_hand = season.biofixes(session, farm, today)
+    set_by_hand, watched = season.biofixes(session, farm, today), season.watched(session, farm, today)
     found: dict[uuid.UUID, list[Opening]] = {}
     for block in blocks:
         for agent in known.on(block.crop):
+            if (block.id, agent.id) not in watched:
+                continue
             one = season.of_block(session, farm, block, agent, today, set_by_hand)
             if one is None:
                 continue

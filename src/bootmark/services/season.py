@@ -12,7 +12,7 @@ from bootmark.core.catalogue import Agent, Control, Heat
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
 from bootmark.services import weather
-from bootmark.store.models import Biofix, Block, Farm
+from bootmark.store.models import Biofix, Block, Farm, FindingRow
 
 SEASON_DAYS = 300
 DRAWS = 120
@@ -37,6 +37,17 @@ def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[tuple[Any, str]
         .order_by(Biofix.on, Biofix.seen_at)
     )
     return {(row.block_id, row.agent): row for row in rows}
+
+
+def watched(session: Session, farm: Farm, day: dt.date) -> set[tuple[Any, str]]:
+    """Block and agent where its season matters: a biofix was set there this season, or it was found there before.
+
+    An agent that only could be on the crop is not watched: the catalogue holds dozens for each.
+    """
+    found = session.execute(
+        select(FindingRow.block_id, FindingRow.agent).where(FindingRow.farm_id == farm.id, FindingRow.confirmed).distinct()
+    )
+    return {(block, agent) for block, agent in found} | set(biofixes(session, farm, day))
 
 
 def calendar_biofix(heat: Heat, farm: Farm, day: dt.date) -> dt.date | None:

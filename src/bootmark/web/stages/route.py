@@ -35,7 +35,7 @@ def window_name(control: Control | None) -> str:
 def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
     """Ribbons, those that need somebody first, and pests that wait for a biofix."""
     farm, known = the_farm(), g.known
-    fixes = season.biofixes(db(), farm, today)
+    fixes, watched = season.biofixes(db(), farm, today), season.watched(db(), farm, today)
     treated: dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]] = {}
     start = today.replace(month=1, day=1)
     rows = db().scalars(
@@ -47,9 +47,13 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
     ribbons, waiting = [], []
     for block in rounds.blocks_of(db(), farm):
         for agent in known.on(block.crop):
-            if not agent.heat or not agent.heat.events:
+            here = (block.id, agent.id) in watched
+            if not agent.heat or not agent.heat.events or not (here or agent.hosts.get(block.crop) == "often"):
                 continue
-            found = season.of_block(db(), farm, block, agent, today, fixes)
+            found = season.of_block(db(), farm, block, agent, today, fixes) if here else None
+            if found is None and not here and season.calendar_biofix(agent.heat, farm, today):
+                # Its season begins by the calendar: nothing has to be set, and it has not been found here.
+                continue
             if found is None:
                 why = (
                     "No weather station."
