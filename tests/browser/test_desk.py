@@ -87,7 +87,7 @@ class Desk(LiveTest):
         self.go("farm/block/new")
         self.assert_accessible()
         self.set("name", "Far Orchard")
-        Select(driver.find(self.chrome, "select[name=crop]")).select_by_value("apple")
+        self.set("crop", "Apple")
         self.set("area", "0.7")
         Select(driver.find(self.chrome, "select[name=station_id]")).select_by_visible_text("Valley mast")
         self.press("Keep the block")

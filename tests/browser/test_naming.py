@@ -236,6 +236,19 @@ class Naming(LiveTest):
         self.chrome.execute_script("arguments[0].click()", driver.find(self.chrome, ".next .dark .btn"))
         self.sees("It is two-spotted spider mite.")
 
+    def test_a_look_that_needs_what_was_left_behind_is_not_asked_for(self) -> None:
+        self.stop_in("raspberry")
+        self.tell("stippling")
+        self.sees("Lens on the underside")
+        self.press("What you carry")
+        box = self.chrome.find_element(By.XPATH, "//label[contains(., 'Hand lens')]/input")
+        self.chrome.execute_script("arguments[0].click()", box)
+        driver.until(
+            self.chrome, lambda c: "Lens on the underside" not in c.find_element(By.CSS_SELECTOR, ".next .dark").text, "still the lens"
+        )
+        self.assert_accessible()
+        self.chrome.execute_script("localStorage.removeItem('left-behind')")
+
     def test_a_finding_is_revised_and_both_versions_stay(self) -> None:
         stop = self.stop_in("raspberry")
         self.tell("stippling")

@@ -36,7 +36,7 @@ class Enquiries(DatabaseTest):
 
     def test_a_crop_is_meant_by_any_of_its_names(self) -> None:
         for words, crop in (("zucchini", "squash"), ("SQUASH", "squash"), ("raspb", "raspberry"), ("moonfruit", "moonfruit")):
-            self.assertEqual(enquiries.crop_named(known, words), crop)
+            self.assertEqual(known.crop_meant(words), crop)
 
     def test_refusals_name_the_field(self) -> None:
         for more, name in (

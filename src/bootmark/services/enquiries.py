@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from bootmark.core.catalogue import Catalogue
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.types import SEEN, STATES, Case
 from bootmark.services.commands import Context, Fields, Json, kind
@@ -36,26 +35,17 @@ def case_of(farm: Farm, at: dt.datetime, crop: str, family: str, place: str, sig
     )
 
 
-def crop_named(known: Catalogue, words: str) -> str:
-    """The crop that is meant: its id where the words are one of its names or fit one crop only, else the words."""
-    wanted = words.strip().lower()
-    found = known.crops_like(wanted)
-    exact = [one for one in found if wanted in (one.id, one.name.lower(), *(name.lower() for name in one.also))]
-    if exact or len(found) == 1:
-        return (exact or found)[0].id
-    return words.strip()
-
-
 @kind("enquiry.save", Enquiry, DESK)
 def enquiry_save(context: Context) -> Json:
     """Keep an enquiry with what was told of it; the verdict is the core's."""
     payload = context.sent.payload
     fields = Fields(payload)
     sender, words = fields.text("sender", most=120), fields.text("words", most=4000, needed=False)
-    came_as, place = fields.one_of("came_as", CAME_AS), fields.one_of("place", PLACES)
-    crop, family = crop_named(context.catalogue, fields.text("crop", most=80)), fields.text("family", most=60, needed=False)
-    families = {one.family for one in context.catalogue.crops.values()}
-    if crop and crop not in context.catalogue.crops and "crop" not in fields.errors and family not in families:
+    came_as = fields.one_of("came_as", CAME_AS)
+    crop, family = context.catalogue.crop_meant(fields.text("crop", most=80)), fields.text("family", most=60, needed=False)
+    usual = context.catalogue.crops.get(crop)
+    place = fields.one_of("place", PLACES) if payload.get("place") else usual.place if usual else "field"
+    if crop and crop not in context.catalogue.crops and "crop" not in fields.errors and family not in context.catalogue.families:
         fields.errors["family"] = f"{crop} is not a crop that Bootmark knows: choose its family, so that its causes can be weighed."
     signs = payload.get("signs") or {}
     if not isinstance(signs, dict) or any(one not in context.catalogue.signs or state not in STATES for one, state in signs.items()):

@@ -2,6 +2,7 @@
 
 import datetime as dt
 import uuid
+from dataclasses import replace
 
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
@@ -173,9 +174,17 @@ def sample_record(context: Context) -> Json:
     return {"stop_id": stop.id, "agent": agent, "unit": unit, "measure": measure, "counts": counts, "enemies": enemies}
 
 
-def draft(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str], known: Catalogue) -> Json:
-    """A case at a stop as it stands on the bench, ranked."""
-    case = case_of(session, farm, block, at, signs)
+def draft(
+    session: Session,
+    farm: Farm,
+    block: Block,
+    at: dt.datetime,
+    signs: dict[str, str],
+    known: Catalogue,
+    tools: frozenset[str] | None = None,
+) -> Json:
+    """A case at a stop as it stands on the bench, ranked. tools: what the scout carries, None for everything."""
+    case = replace(case_of(session, farm, block, at, signs), tools=tools)
     return drawn(case, known, *identify.answer(case, catalogue=known))
 
 

@@ -29,9 +29,12 @@ def block_save(context: Context) -> Json:
     """Keep a block: its crop, place, area and outline on the farm's plan."""
     payload = context.sent.payload
     fields = Fields(payload)
+    crop = fields.text("crop", most=80)
+    if crop and crop not in context.catalogue.crops:
+        fields.errors["crop"] = f"{crop} is not a crop that Bootmark knows: type two letters and choose one from the list."
     columns: Json = {
         "name": fields.text("name", most=60),
-        "crop": fields.one_of("crop", list(context.catalogue.crops)),
+        "crop": crop,
         "place": fields.one_of("place", PLACES),
         "cultivar": fields.text("cultivar", most=60, needed=False),
         "area": fields.number("area", 0.0001, 10_000, "ha"),

@@ -1,5 +1,6 @@
 """What the Look screen and the Enquiry share: the signs to pick from and the plant to point at."""
 
+from collections import Counter
 from typing import Any
 
 from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
@@ -42,6 +43,12 @@ def picking(known: Catalogue, crop: str, family: str = "") -> dict[str, Any]:
         "labels": {part: label(part) for part in used},
         "leaf": leaf_of(known, crop, family),
     }
+
+
+def tools_of(known: Catalogue) -> list[str]:
+    """Every tool that some look takes, the most used first."""
+    used = Counter(tool for look in known.looks.values() for tool in look.tools)
+    return [tool for tool, _ in used.most_common()]
 
 
 def told_of(signs: list[Sign]) -> dict[str, Any]:

@@ -296,6 +296,24 @@ class Catalogue:
         found = [(crop.match(letters), crop.name, crop) for crop in self.crops.values()]
         return [crop for rank, _, crop in sorted(found, key=lambda one: one[:2]) if rank]
 
+    def crop_meant(self, words: str) -> str:
+        """The crop that is meant: its id where the words are one of its names or fit one crop only, else the words."""
+        wanted = words.strip().lower()
+        found = self.crops_like(wanted)
+        exact = [one for one in found if wanted in (one.id, one.name.lower(), *(name.lower() for name in one.also))]
+        if exact or len(found) == 1:
+            return (exact or found)[0].id
+        return wanted if wanted in self.crops else words.strip()
+
+    @property
+    def crop_names(self) -> list[str]:
+        """Every name by which a crop can be asked for, in the order of their own names."""
+        return [name for crop in sorted(self.crops.values(), key=lambda one: one.name) for name in (crop.name, *crop.also)]
+
+    @property
+    def families(self) -> list[str]:
+        return sorted({crop.family for crop in self.crops.values()})
+
     def on(self, crop: str) -> tuple[Agent, ...]:
         """Agents that may be at work on a crop; an unknown crop gets those of any crop."""
         return tuple(agent for agent in self.agents.values() if crop in agent.hosts or "*" in agent.hosts)

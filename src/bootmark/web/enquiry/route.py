@@ -50,15 +50,14 @@ def page() -> str:
 
 
 def _list(form: Any, errors: dict[str, str]) -> str:
-    crops = sorted(g.known.crops.values(), key=lambda one: one.name)
     return render_template(
         "enquiries.html",
         rows=enquiries.all_of(db(), the_farm()),
         form=form,
         errors=errors,
-        crops=[name for crop in crops for name in (crop.name, *crop.also)],
-        families=[("", "choose if the crop is not in the list"), *((one, one) for one in sorted({crop.family for crop in crops}))],
-        places=[(one, one) for one in PLACES],
+        crops=g.known.crop_names,
+        families=[("", "choose if the crop is not in the list"), *((one, one) for one in g.known.families)],
+        places=[("", "where it usually grows"), *((one, one) for one in PLACES)],
         came_as=[(one, one) for one in enquiries.CAME_AS],
         crop_name=_crop_name,
         may=member().role in enquiries.DESK,
@@ -91,6 +90,7 @@ def one(enquiry: uuid.UUID) -> str:
         "signs": found.signs,
         "note": "",
         "draft": f"enquiry/{enquiry}",
+        "tools": [],
         "ranked": _drawn(found, found.signs),
         "rank": url_for("enquiry.rank", farm=here, enquiry=enquiry),
         "onward": url_for("enquiry.answer", farm=here, enquiry=enquiry),

@@ -51,7 +51,8 @@ def _form(block: Block | None, errors: dict[str, str] | None = None) -> str:
         errors=errors or {},
         form=shown,
         outline=json.dumps(outline),
-        crops=sorted(((crop.id, crop.name) for crop in g.known.crops.values()), key=lambda pair: pair[1]),
+        crop_names=g.known.crop_names,
+        crops=g.known.crops,
         places=[(one, one) for one in places.PLACES],
         stations=[("", "none"), *((str(one.id), one.name) for one in stations())],
     )
@@ -76,6 +77,7 @@ def block(block: uuid.UUID) -> str:
 @on_farm
 def save_block() -> Response | tuple[str, int]:
     payload = {name: request.form.get(name, "") for name in ("name", "crop", "place", "cultivar", "area", "harvest_from", "station_id")}
+    payload["crop"] = g.known.crop_meant(payload["crop"])
     record = request.form.get("record_id", "")
     try:
         try:

@@ -40,6 +40,7 @@ def page(stop: uuid.UUID) -> str:
         "note": here.look.note if here.look else "",
         "ranked": ranked,
         "draft": f"look/{stop}",
+        "tools": bench_parts.tools_of(g.known),
         "rank": url_for("look.rank", farm=the_farm().id, stop=stop),
         "count": url_for("count.page", farm=the_farm().id, stop=stop),
         "call": url_for("call.page", farm=the_farm().id, stop=stop),
@@ -66,7 +67,9 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     signs = told.get("signs")
     if not isinstance(signs, dict) or any(sign not in g.known.signs or state not in STATES for sign, state in signs.items()):
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
-    return jsonify(seq=told.get("seq", 0), **field.draft(db(), the_farm(), here.block, now(), signs, g.known))
+    carried = told.get("tools")
+    tools = frozenset(str(one) for one in carried) if isinstance(carried, list) else None
+    return jsonify(seq=told.get("seq", 0), **field.draft(db(), the_farm(), here.block, now(), signs, g.known, tools))
 
 
 @blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")

@@ -11,6 +11,7 @@ document.addEventListener("alpine:init", () => {
     note: data.note,
     part: "",
     all: false,
+    left: JSON.parse(localStorage.getItem("left-behind") || "[]"),
     ranked: data.ranked,
     past: [],
     seq: 0,
@@ -34,8 +35,16 @@ document.addEventListener("alpine:init", () => {
       if (draft) {
         this.signs = draft.signs;
         this.note = draft.note;
-        this.rank();
       }
+      if (draft || (data.tools.length && this.left.length)) this.rank();
+    },
+    carries(tool) {
+      return !this.left.includes(tool);
+    },
+    carry(tool) {
+      this.left = this.carries(tool) ? [...this.left, tool] : this.left.filter((one) => one !== tool);
+      localStorage.setItem("left-behind", JSON.stringify(this.left));
+      this.rank();
     },
     get empty() {
       return Object.keys(this.signs).length === 0;
@@ -154,7 +163,7 @@ document.addEventListener("alpine:init", () => {
         const answer = await fetch(data.rank, {
           method: "POST",
           headers: { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") },
-          body: JSON.stringify({ seq, signs: this.signs }),
+          body: JSON.stringify({ seq, signs: this.signs, tools: data.tools.length ? data.tools.filter((one) => !this.left.includes(one)) : null }),
         });
         if (!answer.ok) throw new Error("no ranking");
         const told = await answer.json();
