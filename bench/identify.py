@@ -43,6 +43,7 @@ class Tally:
     whole: dict[str, int] = field(default_factory=dict)
     looks: list[int] = field(default_factory=list)
     stated: list[tuple[float, bool]] = field(default_factory=list)
+    short: list[int] = field(default_factory=list)
     cases: int = 0
 
     def add(self, policy: str, ranking: Ranking, truth: tuple[str, ...]) -> None:
@@ -118,7 +119,9 @@ def run(crop: str, cases: int, known: Catalogue, tally: Tally, rng: random.Rando
         tally.add("glance", first, one.agents)
         tally.add("six looks", chosen, one.agents)
         tally.add("six at random", take(one, known, at_random(known, rng))[0], one.agents)
-        tally.add("every look", identify.suspects(Case(crop, month=one.month, signs=one.answers), catalogue=known), one.agents)
+        every = identify.suspects(Case(crop, month=one.month, signs=one.answers), catalogue=known)
+        tally.add("every look", every, one.agents)
+        tally.short.append((every.suspects[0].agent in one.agents) - (chosen.suspects[0].agent in one.agents))
 
 
 def calibration(stated: list[tuple[float, bool]]) -> list[tuple[int, int, float, float]]:
@@ -169,10 +172,15 @@ def main() -> None:
             whole.whole[policy] = whole.whole.get(policy, 0) + tally.whole[policy]
         whole.looks += tally.looks
         whole.stated += tally.stated
+        whole.short += tally.short
         whole.cases += tally.cases
     _row("all", 0, whole)
     short = 100 * (whole.right["every look"] - whole.right["six looks"]) / whole.cases
-    print(f"six looks come within {short:.1f} points of every look; the whole set of causes is right in", end=" ")
+    error = 100 * statistics.stdev(whole.short) / len(whole.short) ** 0.5
+    print(
+        f"six looks come within {short:.1f} points of every look (standard error {error:.1f}, {whole.cases} cases); the whole set of causes is right in",
+        end=" ",
+    )
     print(f"{whole.whole['six looks'] / whole.cases:.0%} against {whole.whole['every look'] / whole.cases:.0%} at the ceiling")
     print("stated chance against what came true (first three suspects, after the glance and after six looks)")
     for tenth, count, mean, right in calibration(whole.stated):
