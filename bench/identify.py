@@ -177,11 +177,9 @@ def main() -> None:
     _row("all", 0, whole)
     short = 100 * (whole.right["every look"] - whole.right["six looks"]) / whole.cases
     error = 100 * statistics.stdev(whole.short) / len(whole.short) ** 0.5
-    print(
-        f"six looks come within {short:.1f} points of every look (standard error {error:.1f}, {whole.cases} cases); the whole set of causes is right in",
-        end=" ",
-    )
-    print(f"{whole.whole['six looks'] / whole.cases:.0%} against {whole.whole['every look'] / whole.cases:.0%} at the ceiling")
+    sets = [f"{whole.whole[policy] / whole.cases:.0%}" for policy in ("six looks", "every look")]
+    print(f"six looks come within {short:.1f} points of every look (standard error {error:.1f}, {whole.cases} cases)")
+    print(f"the whole set of causes is right in {sets[0]} against {sets[1]} at the ceiling")
     print("stated chance against what came true (first three suspects, after the glance and after six looks)")
     for tenth, count, mean, right in calibration(whole.stated):
         told = f"stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points"
@@ -196,9 +194,9 @@ def main() -> None:
 
 
 def _row(name: str, agents: int, tally: Tally) -> None:
-    shares = [tally.right[policy] / tally.cases for policy in ("glance", "six looks", "six at random", "every look")]
+    shares = [tally.right.get(policy, 0) / max(1, tally.cases) for policy in ("glance", "six looks", "six at random", "every look")]
     columns = "".join(f"{share:>{width}.0%}" for share, width in zip(shares, (9, 11, 11, 12), strict=True))
-    print(f"{name:12}{agents or '':>7}{columns}{statistics.fmean(tally.looks):>7.1f}")
+    print(f"{name:12}{agents or '':>7}{columns}{statistics.fmean(tally.looks or [0]):>7.1f}")
 
 
 if __name__ == "__main__":
