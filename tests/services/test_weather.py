@@ -16,6 +16,7 @@ from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, Farm, Station, WeatherDay, WeatherDerived, WeatherHour
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, known, member
+from tests.formats.test_ghcn import month
 
 MAST = made("Valley mast")
 
@@ -113,6 +114,17 @@ class Files(DatabaseTest):
         self.assertEqual((first, first["stored"]), (again, 336))
         with farm_session(FARM) as session:
             self.assertEqual(session.get_one(WeatherDerived, (FARM, MAST, dt.date(2012, 1, 30))).filled, "filled")
+
+    def test_an_archive_file_says_its_unit_itself(self) -> None:
+        content = (month("TMAX", [215, 220, 218], stamp="201105") + "\n" + month("TMIN", [101, 90, 95], stamp="201105")).encode()
+        upload_id = self.receive(content)
+        with farm_session(FARM) as session:
+            upload = weather_files.get(session, member("adviser"), upload_id)
+            told = weather_files.preview(upload, {})
+            assert told.reading
+            self.assertEqual((told.problem, [one.tmax for one in told.reading.days]), ("", [21.5, 22.0, 21.8]))
+            self.assertEqual(weather_files.store(session, member("adviser"), upload, {}, NOW, NOW)["stored"], 3)
+            self.assertEqual(upload.content, content)
 
     def test_who_may_and_what_may(self) -> None:
         with self.assertRaises(Forbidden):

@@ -7,7 +7,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from bootmark.formats import weather_csv
+from bootmark.formats import ghcn, weather_csv
 from bootmark.formats.weather_csv import BadFile, Choices, Reading
 from bootmark.services import weather
 from bootmark.services.commands import Forbidden, Refused
@@ -40,11 +40,12 @@ def receive(session: Session, member: Member, station_id: uuid.UUID, name: str, 
     if len(content) > MOST_BYTES:
         raise Refused(file=f"The file has {len(content) // 1_000_000} MB and 30 MB is the most: split it by years.")
     try:
-        names = weather_csv.header(content)
+        archive = ghcn.table(content)
+        names = weather_csv.header(archive or content)
     except BadFile as error:
         raise Refused(file=str(error)) from error
     columns = weather_csv.guess(names)
-    order = weather_csv.guess_order(content, columns["date"]) if "date" in columns else None
+    order = weather_csv.guess_order(content, columns["date"]) if "date" in columns and not archive else None
     upload = WeatherUpload(
         farm_id=member.farm_id,
         id=uuid.uuid4(),
@@ -53,7 +54,7 @@ def receive(session: Session, member: Member, station_id: uuid.UUID, name: str, 
         received_at=real_now,
         file_name=name[:120] or "weather.csv",
         content=content,
-        choices={"columns": columns, "order": order},
+        choices={"columns": columns, "order": order} | (ghcn.UNITS if archive else {}),
         imported_at=None,
         summary={},
     )
@@ -71,9 +72,10 @@ def get(session: Session, member: Member, upload_id: uuid.UUID) -> WeatherUpload
 
 def preview(upload: WeatherUpload, form: dict[str, Any]) -> Preview:
     """What is understood of a file with the choices made so far; nothing is read before the unit is told."""
-    header = weather_csv.header(upload.content)
+    content = ghcn.table(upload.content) or upload.content
+    header = weather_csv.header(content)
     columns = {ours: form.get(f"column_{ours}") or upload.choices["columns"].get(ours, "") for ours in weather_csv.COLUMNS}
-    unit = str(form.get("unit") or "")
+    unit = str(form.get("unit") or upload.choices.get("unit") or "")
     known_order = upload.choices.get("order")
     order = str(form.get("order") or known_order or "")
     if unit not in weather_csv.UNITS or order not in weather_csv.ORDERS:
@@ -81,7 +83,7 @@ def preview(upload: WeatherUpload, form: dict[str, Any]) -> Preview:
         return Preview(upload, header, Choices(columns, unit, order), None, f"Say {missing}: Bootmark does not guess it.")
     choices = Choices({ours: theirs for ours, theirs in columns.items() if theirs}, unit, order, str(form.get("rain_unit") or "mm"))
     try:
-        return Preview(upload, header, choices, weather_csv.read(upload.content, choices), "")
+        return Preview(upload, header, choices, weather_csv.read(content, choices), "")
     except BadFile as error:
         return Preview(upload, header, choices, None, str(error))
 
