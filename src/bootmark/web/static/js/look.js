@@ -11,6 +11,7 @@ document.addEventListener("alpine:init", () => {
     note: data.note,
     part: "",
     all: false,
+    plant: false,
     left: JSON.parse(localStorage.getItem("left-behind") || "[]"),
     ranked: data.ranked,
     past: [],
@@ -119,8 +120,12 @@ document.addEventListener("alpine:init", () => {
     guide(agent) {
       return `/f/${meta("farm")}/guide/agent/${agent}`;
     },
+    pointing() {
+      this.plant = !this.plant;
+    },
     choose(part) {
       this.part = part;
+      this.plant = false;
       this.all = false;
     },
     showAll() {
