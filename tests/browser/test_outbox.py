@@ -124,7 +124,7 @@ class Outbox(LiveTest):
             self.chrome.execute_script(
                 "document.getElementById('sign-chewed-holes').click(); document.getElementById('sign-curl-up').click()"
             )
-        self.tap("stippling") if self.chrome.find_elements(By.ID, "sign-stippling") else self.tap("scorch-at-the-margin")
+        self.tap("yellowing-from-below")
         # Thirty taps of three states are back where seven times four and two more end: not there.
         self.sees("Not there: chewed holes, leaves curl up.")
         self.press("Keep this look")
