@@ -7,9 +7,9 @@ from bootmark.core.catalogue.model import Agent, Look
 from bootmark.core.field.network import Network, Solution
 from bootmark.core.types import Case, Cause, NextLook, Ranking
 
-HANDLING = 30
-"""Seconds that any look costs before it begins: to kneel, reach, take the tool out. Judgement, no source."""
-WORTH_A_LOOK = 0.02
+HANDLING = 60
+"""Seconds that any look costs besides its own: to walk up, kneel, take the tool out, tell the answer. Judgement, no source."""
+WORTH_A_LOOK = 0.01
 """Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
