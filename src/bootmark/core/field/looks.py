@@ -9,7 +9,7 @@ from bootmark.core.types import Case, Cause, NextLook, Ranking
 
 HANDLING = 60
 """Seconds that any look costs besides its own: to walk up, kneel, take the tool out, tell the answer. Judgement, no source."""
-WORTH_A_LOOK = 0.01
+WORTH_A_LOOK = 0.02
 """Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
