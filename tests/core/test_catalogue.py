@@ -37,14 +37,18 @@ class Content(unittest.TestCase):
     def test_every_pest_can_be_confirmed_and_counted(self) -> None:
         for agent in KNOWN.agents.values():
             if agent.is_pest:
-                self.assertTrue(any(shows.confirms for shows in agent.shows.values()), agent.id)
+                proofs = [KNOWN.signs[shows.sign] for shows in agent.shows.values() if shows.confirms]
+                self.assertTrue(proofs, agent.id)
+                # Mammals and birds are told by what they leave: no scout waits for the animal.
+                self.assertTrue(agent.kind == "vertebrate" or any(sign.live for sign in proofs), agent.id)
                 self.assertIsNotNone(agent.sampling, agent.id)
                 self.assertTrue(agent.thresholds, agent.id)
 
     def test_provenance_stands_on_every_value(self) -> None:
         counts = check.provenance(KNOWN)
         self.assertEqual(set(counts), set(PROVENANCE))
-        self.assertGreater(counts.total(), 2000)
+        least = sum(3 + len(one.shows) + len(one.controls) + len(one.thresholds) + len(one.enemies) for one in KNOWN.agents.values())
+        self.assertGreaterEqual(counts.total(), least)
 
     def test_a_crop_is_found_by_two_letters(self) -> None:
         for letters, crop in (("ra", "raspberry"), ("sq", "squash"), ("zu", "squash"), ("po", "potato"), ("as", "ash")):

@@ -5,7 +5,7 @@ from typing import Any
 
 from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
 from bootmark.core.field.priors import candidates
-from bootmark.core.types import Case
+from bootmark.core.types import STATES, Case
 from bootmark.web.drawing.plant import label, plant_parts
 
 ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
@@ -43,6 +43,13 @@ def picking(known: Catalogue, crop: str, family: str = "") -> dict[str, Any]:
         "labels": {part: label(part) for part in used},
         "leaf": leaf_of(known, crop, family),
     }
+
+
+def signs_sent(known: Catalogue, told: dict[str, Any]) -> dict[str, str] | None:
+    """The signs of a posted case; None where they are not signs and states that Bootmark knows."""
+    signs = told.get("signs")
+    good = isinstance(signs, dict) and all(sign in known.signs and state in STATES for sign, state in signs.items())
+    return signs if good else None
 
 
 def tools_of(known: Catalogue) -> list[str]:

@@ -8,7 +8,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import identify, reply
-from bootmark.core.types import STATES, Case
+from bootmark.core.types import Case
 from bootmark.services import enquiries, field, photos
 from bootmark.services.commands import Refused
 from bootmark.store.models import Enquiry
@@ -116,8 +116,8 @@ def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     found = _found(enquiry)
     told = request.get_json(silent=True) or {}
-    signs = told.get("signs")
-    if not isinstance(signs, dict) or any(sign not in g.known.signs or state not in STATES for sign, state in signs.items()):
+    signs = bench_parts.signs_sent(g.known, told)
+    if signs is None:
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
     return jsonify(seq=told.get("seq", 0), **_drawn(found, signs))
 

@@ -26,7 +26,6 @@ KINDS = {
     "disorder": "Disorders that look like it",
     "normal": "Normal for the season",
 }
-SHOWN_LOOK_ALIKES = 3
 
 
 def hemisphere() -> str:
@@ -111,7 +110,6 @@ def agent(agent: str) -> str:
         hosts=_hosts(one),
         listed=one.listed_in(the_farm().region),
         rests_on=Counter(source.split(":")[0].split(",")[0] for source in sources).most_common(),
-        alike=[alike.agent for alike in one.look_alikes][:SHOWN_LOOK_ALIKES],
     )
 
 

@@ -5,7 +5,6 @@ import uuid
 from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.core.types import STATES
 from bootmark.services import field, findings, photos, stops
 from bootmark.services.commands import Refused
 from bootmark.store.models import Photo
@@ -64,8 +63,8 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     here = at_stop.find(stop)
     told = request.get_json(silent=True) or {}
-    signs = told.get("signs")
-    if not isinstance(signs, dict) or any(sign not in g.known.signs or state not in STATES for sign, state in signs.items()):
+    signs = bench_parts.signs_sent(g.known, told)
+    if signs is None:
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
     carried = told.get("tools")
     tools = frozenset(str(one) for one in carried) if isinstance(carried, list) else None
