@@ -13,8 +13,10 @@ WORTH_A_LOOK = 0.02
 """Bits below which a look is not worth its walk. Judgement, no source."""
 MOST_ASKED = 6
 MOST_JOINT = 4
-LEADS = 2.0
+LEADS = 10.0
 """Bits that a whole chance of leading with an agent that is at work is worth. Judgement, tried in bench/identify.py."""
+MAY_LEAD = 0.01
+"""Agents that no sign explains yet, but that a look may bring to the lead, have at least this chance."""
 REST_TELLS = 0.6
 """Of what each further sign of a look tells by itself, the share that those asked before have not told. Judgement, no source."""
 MOST_GROUPS = 40
@@ -103,12 +105,13 @@ class Question:
             square += share * chance
         return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
 
-    def joint(self, rows: list[list[float]]) -> tuple[float, float, float]:
+    def joint(self, rows: Mapping[str, list[float]]) -> tuple[float, float, float]:
         """In the answers to several signs at once: bits about the groups, bits about the call, and how much surer the lead."""
+        columns = list(rows.values())
         calls = sorted(set(self.calls))
         members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
         outcomes = [self.weights]
-        for row in rows:
+        for row in columns:
             outcomes = [
                 [w * (c if there else 1 - c) for w, c in zip(weights, row, strict=True)] for weights in outcomes for there in (True, False)
             ]
@@ -121,19 +124,36 @@ class Question:
                 told -= whole * math.log2(whole)
                 if len(members) > 1:
                     after += whole * _entropy([sum(weights[n] for n in ones) for ones in members])
-        noise = sum(w * sum([_bits(row[n]) for row in rows]) for n, w in enumerate(self.weights))
-        return max(0.0, told - noise), max(0.0, before - after), self._leads(outcomes) - self._leads([self.weights])
+        noise = sum(w * sum([_bits(row[n]) for row in columns]) for n, w in enumerate(self.weights))
+        return max(0.0, told - noise), max(0.0, before - after), self._leads(outcomes, rows) - self._leads([self.weights], {})
 
-    def _leads(self, outcomes: list[list[float]]) -> float:
-        """Chance that the leading agent is at work, on average over outcomes."""
-        total = 0.0
+    def _leads(self, outcomes: list[list[float]], rows: Mapping[str, list[float]]) -> float:
+        """Chance that the leading agent is at work, on average over outcomes; one that no sign explains yet may come to lead."""
+        best = []
         for weights in outcomes:
             chances = dict.fromkeys(self.members, 0.0)
             for group, weight in zip(self.groups, weights, strict=True):
                 for place in group:
                     chances[place] += weight
-            total += max(chances.values(), default=0.0)
-        return total
+            best.append(max(chances.values(), default=0.0))
+        for place, chance in self.others:
+            if chance >= MAY_LEAD:
+                best = [max(one, other) for one, other in zip(best, self._if_there(place, chance, rows), strict=True)]
+        return math.fsum(best)
+
+    def _if_there(self, place: int, chance: float, rows: Mapping[str, list[float]]) -> list[float]:
+        """P(an agent that no sign explains yet is at work, and the answers), for each outcome of these signs, the groups averaged."""
+        slip = self.network.case.slip
+        shown = self.network.agents[place].shows
+        masses = [chance]
+        for sign, row in rows.items():
+            told = math.fsum(w * c for w, c in zip(self.weights, row, strict=True))
+            if sign in shown:
+                missing = 1 - (told - slip) / (1 - 2 * slip)
+                often = shown[sign].chance
+                told = slip + (1 - 2 * slip) * (1 - missing * (1 - often) / (1 - chance * often))
+            masses = [mass * (told if there else 1 - told) for mass in masses for there in (True, False)]
+        return masses
 
 
 def possible(look: Look, case: Case) -> bool:
@@ -159,7 +179,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         worth = {sign: question.single(row) for sign, row in rows.items()}
         asked = sorted(signs, key=lambda sign: -worth[sign])
         asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
-        bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
+        bits, call_bits, leads = question.joint({sign: rows[sign] for sign in asked[:MOST_JOINT]})
         bits += REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0

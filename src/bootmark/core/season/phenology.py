@@ -6,37 +6,18 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from scipy.special import ndtr, ndtri
-from scipy.stats import t as student
+from scipy.special import ndtr
 
 from bootmark.core.catalogue.model import Agent, Control, Heat
-from bootmark.core.season import degree_days
+from bootmark.core.season import ahead, degree_days
+from bootmark.core.season.ahead import Weather
 
 Array = NDArray[np.float64]
-BLOCK_DAYS = 5
-SMOOTH_DAYS = 15
-MOST_WIDENED = 2.5
-PERSISTS_DAYS, NEXT_DAYS = 21, 14
-PERSISTENCE_LIFT = 1.5
-JITTER_DAYS = 9
 CALIBRATION_SPREAD = 0.03
 PERCENTS = (10.0, 50.0, 90.0)
 WINDOW_SHARE = 0.25
 EVENT_SPAN = (0.04, 0.8)
 NOT_YET, OVER = "not yet", "over"
-
-
-@dataclass(frozen=True)
-class Weather:
-    """Daily extremes in order without gaps in dates; degrees C.
-
-    kind: for each day "measured", "filled" or "forecast".
-    """
-
-    dates: tuple[dt.date, ...]
-    tmin: ArrayLike
-    tmax: ArrayLike
-    kind: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -87,79 +68,6 @@ class Season:
         """Shares of stages on a day, adding to one."""
         here = self.index(day)
         return {stage: float(row[here]) for stage, row in self.shares.items()}
-
-
-def _aligned(past: Weather, dates: Sequence[dt.date]) -> tuple[Array, Array]:
-    """A past year's extremes on this year's days of the year; the last day stands for 29 February."""
-    by_day = {
-        (day.month, day.day): (low, high) for day, low, high in zip(past.dates, np.asarray(past.tmin), np.asarray(past.tmax), strict=True)
-    }
-    rows = []
-    for day in dates:
-        found = by_day.get((day.month, day.day)) or by_day.get((2, 28) if (day.month, day.day) == (2, 29) else (0, 0))
-        rows.append(found or (np.nan, np.nan))
-    low, high = np.array(rows, dtype=float).T
-    return low, high
-
-
-def _smoothed(rows: Array) -> Array:
-    """Rows of days, each smoothed by a running mean."""
-    padded = np.pad(rows, ((0, 0), (SMOOTH_DAYS, SMOOTH_DAYS)), mode="edge")
-    sums = np.cumsum(np.pad(padded, ((0, 0), (1, 0))), axis=1)
-    width = 2 * SMOOTH_DAYS + 1
-    return np.asarray((sums[:, width:] - sums[:, :-width]) / width)
-
-
-def _course(heat_of_years: Array, known: Array) -> Array:
-    """The usual course of the days ahead, set off by how far the last weeks strayed from theirs.
-
-    What share of that goes on is the slope of one stretch of three weeks on the two before it in the past years, and it
-    fades over three weeks.
-    """
-    usual: Array = _smoothed(heat_of_years.mean(axis=0, keepdims=True))[0]
-    strayed = heat_of_years - usual
-    start = len(known)
-    days = heat_of_years.shape[1]
-    recent = min(PERSISTS_DAYS, start)
-    if recent < PERSISTS_DAYS or days <= 3 * PERSISTS_DAYS:
-        return np.asarray(usual)
-    sums = np.cumsum(np.pad(strayed, ((0, 0), (1, 0))), axis=1)
-    before = (sums[:, PERSISTS_DAYS:-NEXT_DAYS] - sums[:, : -PERSISTS_DAYS - NEXT_DAYS]) / PERSISTS_DAYS
-    after = (sums[:, PERSISTS_DAYS + NEXT_DAYS :] - sums[:, PERSISTS_DAYS:-NEXT_DAYS]) / NEXT_DAYS
-    share = float(np.clip((before * after).sum() / max(float((before**2).sum()), 1e-9), 0.0, 1.0))
-    off = float((known[-recent:] - usual[start - recent : start]).mean())
-    course = usual.copy()
-    course[start:] = np.maximum(0.0, course[start:] + PERSISTENCE_LIFT * share * off * np.exp(-np.arange(days - start) / PERSISTS_DAYS))
-    return np.asarray(course)
-
-
-def _draws(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array:
-    """Daily heat ahead: the usual course of the year, and how past years strayed from it.
-
-    heat_of_years: (years, days); known: this year's heat so far, (days,). Returns (draws, days left). What strays from
-    week to week is drawn in blocks of days from any past year, from within a few days of its date; what strays for a month
-    or more is one past year's, either way round, for the whole of a draw. Of the second there is but one in a year, so
-    that few years hold too little of it: it is widened by Student's t over the normal at 90 per cent, n - 1 degrees of
-    freedom for n years (textbook statistics, from memory). Where the usual course is near nothing, cutting at no heat
-    would warm the mean, so the mean of each day is set back to the course. `bench/hindcast.py` measures all of this.
-    """
-    rng = np.random.default_rng(seed)
-    years, days = heat_of_years.shape
-    start = len(known)
-    ahead = days - start
-    course = _course(heat_of_years, known)
-    strayed = heat_of_years - _smoothed(heat_of_years.mean(axis=0, keepdims=True))[0]
-    slow = _smoothed(strayed)
-    fast = strayed - slow
-    widened = min(MOST_WIDENED, float(student.ppf(0.9, max(1, years - 1)) / ndtri(0.9)))
-    blocks = -(-ahead // BLOCK_DAYS)
-    year = np.repeat(rng.integers(0, years, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
-    shift = np.repeat(rng.integers(-JITTER_DAYS, JITTER_DAYS + 1, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
-    place = np.clip(np.arange(start, days)[None, :] + shift, 0, days - 1)
-    one_year, sign = rng.integers(0, years, (draws, 1)), rng.choice([-1.0, 1.0], (draws, 1))
-    late = np.clip(np.arange(start, days)[None, :] + rng.integers(-SMOOTH_DAYS, SMOOTH_DAYS + 1, (draws, 1)), 0, days - 1)
-    drawn = np.maximum(0.0, course[start:] + fast[year, place] + widened * sign * slow[one_year, late])
-    return np.asarray(drawn * (course[start:] / np.maximum(drawn.mean(axis=0), 1e-9)))
 
 
 def _passed(heat: Array, model: Heat) -> Array:
@@ -228,12 +136,12 @@ def forecast(
 
     start = here[biofix]
     now = heat(np.asarray(weather.tmin, dtype=float)[start : start + known], np.asarray(weather.tmax, dtype=float)[start : start + known])
-    past = np.stack([heat(*_aligned(year, dates)) for year in past_years]) if past_years else np.empty((0, len(dates)))
+    past = np.stack([heat(*ahead.aligned(year, dates)) for year in past_years]) if past_years else np.empty((0, len(dates)))
     if len(past):
         past = np.where(np.isnan(past), np.nanmean(past, axis=0), past)
     daily = np.tile(now, (draws, 1))
     if known < len(dates):
-        daily = np.concatenate([daily, _draws(past, now, draws, seed)], axis=1)
+        daily = np.concatenate([daily, ahead.draws_of(past, now, draws, seed)], axis=1)
     error = np.exp(np.random.default_rng(seed + 1).normal(0, model_error, (draws, 1)))
     cumulative = np.cumsum(daily, axis=1) * error
     past_cumulative = np.cumsum(past, axis=1)

@@ -1,0 +1,82 @@
+"""Life tables: pests whose generations overlap, and predatory mites that eat them. Standard library only."""
+
+import functools
+import tomllib
+from dataclasses import dataclass
+from pathlib import Path
+
+from bootmark.core.catalogue.reader import PROVENANCE, Reader
+
+FILE = Path(__file__).with_name("lives.toml")
+
+
+@dataclass(frozen=True)
+class Span:
+    """One stage: degree-days C that it lasts on average, compartments, whether it feeds."""
+
+    stage: str
+    heat: float
+    compartments: int
+    feeds: bool
+
+
+@dataclass(frozen=True)
+class Life:
+    """A life cycle by heat.
+
+    lower, optimum, lethal: degrees C of no, fastest and again no development; spans: the young stages in order, the last
+    of them the adult before her first young; eggs: young of an adult for each degree-day C, both sexes counted;
+    adult_heat: mean degree-days C that a laying adult lives; survive: share of young that come through without enemies or
+    treatment; eats: prey that a predator takes for each degree-day C where there is plenty; searches: share of a leaf that it
+    searches for each degree-day C. source: what the numbers rest on.
+    """
+
+    lower: float
+    optimum: float
+    lethal: float
+    spans: tuple[Span, ...]
+    eggs: float
+    adult_heat: float
+    survive: float
+    source: str
+    eats: float = 0.0
+    searches: float = 0.0
+
+    @property
+    def generation(self) -> float:
+        """Degree-days C from egg to first egg."""
+        return sum(span.heat for span in self.spans)
+
+
+def read(name: str, table: dict[str, object]) -> Life:
+    """One life table. Raises CatalogueError naming the entry and what is wrong."""
+    row = Reader(f"lives.toml [{name}]", table)
+    spans = tuple(Span(str(one[0]), float(one[1]), int(one[2]), bool(one[3])) for one in row.get("spans", list) if len(one) == 4)
+    life = Life(
+        row.number("lower"),
+        row.number("optimum"),
+        row.number("lethal"),
+        spans,
+        row.number("eggs"),
+        row.number("adult_heat"),
+        row.number("survive"),
+        row.text("source"),
+        row.number("eats", 0.0),
+        row.number("searches", 0.0),
+    )
+    row.done()
+    if not life.lower < life.optimum < life.lethal:
+        raise row.fail("lower, optimum and lethal must rise in this order")
+    if len(spans) != len(row.get("spans", list)) or not spans or any(span.heat <= 0 or span.compartments < 1 for span in spans):
+        raise row.fail("each span is a stage, its degree-days, its compartments and whether it feeds")
+    if not 0 < life.survive <= 1 or life.eggs < 0 or life.adult_heat <= 0:
+        raise row.fail("survive is a share; eggs and adult_heat can't be below nothing")
+    if not life.source.startswith(PROVENANCE):
+        raise row.fail(f"source must begin with {', '.join(PROVENANCE)}")
+    return life
+
+
+@functools.cache
+def lives() -> dict[str, Life]:
+    """Agents with a life table, by their ids in the catalogue."""
+    return {name: read(name, table) for name, table in tomllib.loads(FILE.read_text("utf-8")).items()}
