@@ -6,8 +6,11 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bootmark.core.catalogue.lives import Life, Span, lives
 from bootmark.core.season import cohorts
-from bootmark.core.season.cohorts import SPIDER_MITE, Kill, Life, Span
+from bootmark.core.season.cohorts import Kill
+
+SPIDER_MITE = lives()["two-spotted-spider-mite"]
 
 CONTACT = Kill({"nymph": 0.95, "young adult": 0.95, "adult": 0.95})
 """A contact spray that spares eggs."""
@@ -26,7 +29,7 @@ class Laws(unittest.TestCase):
 
     def test_without_births_and_deaths_nobody_is_lost(self) -> None:
         life = Life(
-            10, 35, (Span("egg", 50, 5, False), Span("larva", 90, 9, True)), eggs=0.0, adult_heat=1e12, survive=1.0, source="made up"
+            10, 30, 45, (Span("egg", 50, 5, False), Span("larva", 90, 9, True)), eggs=0.0, adult_heat=1e12, survive=1.0, source="made up"
         )
         start = np.zeros(15)
         start[0] = 1.0
@@ -36,7 +39,7 @@ class Laws(unittest.TestCase):
 
     def test_a_stage_lasts_its_heat_on_average(self) -> None:
         # Mean of a sum of equal exponential delays: 50 degree-days at 10 a day are five days.
-        life = Life(10, 35, (Span("egg", 50, 10, False),), eggs=0.0, adult_heat=1e12, survive=1.0, source="made up")
+        life = Life(10, 30, 45, (Span("egg", 50, 10, False),), eggs=0.0, adult_heat=1e12, survive=1.0, source="made up")
         start = np.zeros(11)
         start[0] = 1.0
         still = cohorts.simulate(life, np.full(40, 20.0), start).stages["egg"][0]
@@ -80,11 +83,3 @@ class Mites(unittest.TestCase):
         none, once, thrice = course.total[:, 21]
         self.assertGreater(none, once)
         self.assertGreater(once, 20 * thrice)
-
-    def test_the_day_of_a_threshold(self) -> None:
-        days = cohorts.threshold_day(SPIDER_MITE, np.full(30, 25.0), 1.25, 5.0)
-        assert days
-        self.assertAlmostEqual(days, 2 * cohorts.doubling_days(SPIDER_MITE, 25.0), delta=1.0)
-        self.assertIsNone(cohorts.threshold_day(SPIDER_MITE, np.full(5, 15.0), 1.0, 50.0))
-        held = cohorts.threshold_day(SPIDER_MITE, np.full(30, 25.0), 1.25, 5.0, eaten=0.1)
-        self.assertTrue(held is None or held > days)

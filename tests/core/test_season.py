@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from bootmark.core.catalogue import default
 from bootmark.core.season import degree_days, gaps, phenology, programme, windows
-from bootmark.core.season.phenology import Season, Weather
+from bootmark.core.season.ahead import Weather
+from bootmark.core.season.phenology import Season
 from bootmark.core.season.spells import spells
 
 MOTH = default().agent("codling-moth")

@@ -5,7 +5,7 @@ none, that of the file. A control that stands in controls.toml takes from there 
 same on every pest: group, cautions, skill, tools.
 """
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from bootmark.core import units
@@ -28,7 +28,32 @@ from bootmark.core.catalogue.reader import COMMON_SOURCES, PROVENANCE, Reader
 
 WORK_OF_KIND = {"conventional": "spray", "soft": "spray", "living": "release"}
 SHORT_CONTROL = ("stages", "timing", "success", "look_again_days")
+SHORT_STAGE = ("id", "name", "stage", "heat", "spread", "source")
 SHORT_EVENT = ("id", "name", "at", "spread", "stage", "source")
+
+
+ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+
+
+def _chained(reader: Reader, degree_days: Callable[[float], float]) -> list[Event]:
+    """Events from durations: each stage begins when those before it have passed, generation after generation.
+
+    Durations of one animal add up, and so do their variances.
+    """
+    rows = reader.list_of("stages", SHORT_STAGE)
+    generations = int(reader.number("generations"))
+    if not 1 <= generations <= len(ORDINALS):
+        raise reader.fail(f"'generations' must be from 1 to {len(ORDINALS)}")
+    at, variance, events = degree_days(reader.number("first", 0.0)), degree_days(reader.number("first_spread")) ** 2, []
+    for ordinal in ORDINALS[:generations]:
+        for row in rows:
+            stage = row.one_of("stage", model.STAGES)
+            name = f"Half are {row.text('name')}, {ordinal} generation"
+            events.append(Event(f"{ordinal}-{row.text('id')}", name, at, variance**0.5, stage, row.source()))
+            at += degree_days(row.number("heat"))
+            variance += degree_days(row.number("spread")) ** 2
+            row.done()
+    return events
 
 
 def _heat(reader: Reader) -> Heat:
@@ -40,8 +65,8 @@ def _heat(reader: Reader) -> Heat:
     def temperature(value: float | None) -> float | None:
         return value if value is None or unit == "C" else units.celsius(value)
 
-    events = []
-    for row in reader.list_of("events", SHORT_EVENT):
+    events = _chained(reader, degree_days) if "stages" in reader.table else []
+    for row in reader.list_of("events", SHORT_EVENT) if not events else ():
         at, spread = degree_days(row.number("at")), degree_days(row.number("spread"))
         events.append(Event(row.text("id"), row.text("name"), at, spread, row.one_of("stage", (*model.STAGES, "over")), row.source()))
         row.done()
@@ -51,20 +76,30 @@ def _heat(reader: Reader) -> Heat:
     if lower is None or (upper is not None and upper <= lower):
         raise reader.fail("'upper' must be above 'lower'")
     month_day = reader.words("month_day", [])
+    catch, winter = reader.words("catch", [2, 10]), reader.words("winter_after", [])
+    code = reader.number("crop_code", None)
     egg, before = reader.number("egg", None), reader.number("adult_before_eggs", None)
     heat = Heat(
         lower=lower,
         upper=upper,
         method=reader.text("method", "single_sine"),
         cutoff=reader.text("cutoff", "horizontal"),
-        biofix=reader.one_of("biofix", ("date", "catch", "seen", "none")),
+        biofix=reader.one_of("biofix", ("date", "catch", "seen", "crop", "none")),
         biofix_name=reader.text("biofix_name"),
         month_day=(int(month_day[0]), int(month_day[1])) if month_day else None,
         events=tuple(events),
         egg=degree_days(egg) if egg else None,
         adult_before_eggs=degree_days(before) if before else None,
         source=reader.source(),
+        catch=(int(catch[0]), int(catch[1])),
+        crop_code=int(code) if code is not None else None,
+        winter_stage=reader.one_of("winter_stage", (*model.STAGES, ""), ""),
+        winter_after=(int(winter[0]), int(winter[1])) if winter else None,
     )
+    if heat.biofix == "crop" and heat.crop_code is None:
+        raise reader.fail("a biofix by the crop needs its 'crop_code'")
+    if bool(heat.winter_stage) != bool(heat.winter_after):
+        raise reader.fail("'winter_stage' and 'winter_after' belong together")
     reader.done()
     return heat
 
@@ -105,6 +140,7 @@ def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]
         harvest_days=int(row.number("harvest_days", 0)),
         reentry_hours=int(row.number("reentry_hours", 0)),
         work=row.one_of("work", model.WORK, WORK_OF_KIND.get(kind, "any")),
+        lasts_days=int(row.number("lasts_days", 1)),
     )
     if kind == "conventional" and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")

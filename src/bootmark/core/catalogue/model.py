@@ -121,7 +121,12 @@ class Event:
 
 @dataclass(frozen=True)
 class Heat:
-    """A heat model. Thresholds in degrees C, sums in degree-days C. biofix: "date" (month, day) or an event in the field."""
+    """A heat model. Thresholds in degrees C, sums in degree-days C.
+
+    biofix: "date" (month, day), "catch", "seen", "crop" (a BBCH code) or "none"; catch: checks in a row with a catch, and
+    the most days they span; winter_stage: the stage that stays as it is once it is reached after winter_after (month, day
+    in the north): those that come to it earlier go on to another generation.
+    """
 
     lower: float
     upper: float | None
@@ -134,6 +139,10 @@ class Heat:
     egg: float | None
     adult_before_eggs: float | None
     source: str
+    catch: tuple[int, int] = (2, 10)
+    crop_code: int | None = None
+    winter_stage: str = ""
+    winter_after: tuple[int, int] | None = None
 
 
 @dataclass(frozen=True)
@@ -157,7 +166,7 @@ class Enemy:
 
 @dataclass(frozen=True)
 class Control:
-    """One way to act. harms: groups that it harms ("bees", "predatory mites" ...); at_events: events of
+    """One way to act. lasts_days: days on which it still kills; harms: groups that it harms ("bees", "predatory mites" ...); at_events: events of
     the heat model that it must meet while they go on; phases: events whose animals it kills as long
     as they are in that phase; where both are empty it kills all animals of its stages."""
 
@@ -184,6 +193,7 @@ class Control:
     harvest_days: int = 0
     reentry_hours: int = 0
     work: str = "any"
+    lasts_days: int = 1
 
     @property
     def in_sentence(self) -> str:

@@ -15,14 +15,15 @@ MOST_ASKED = 6
 MOST_JOINT = 4
 LEADS = 10.0
 """Bits that a whole chance of leading with an agent that is at work is worth. Judgement, tried in bench/identify.py."""
-MAY_LEAD = 0.01
-"""Agents that no sign explains yet, but that a look may bring to the lead, have at least this chance."""
+THE_CALL = 0.1
+"""What a bit about the call, or a chance to confirm the leader, counts for beside the chance of leading rightly. Judgement, tried there."""
 REST_TELLS = 0.6
 """Of what each further sign of a look tells by itself, the share that those asked before have not told. Judgement, no source."""
-MOST_GROUPS = 40
+MOST_GROUPS = 60
+MOST_LISTED = 40
 UNLIKELY = 3e-4
 """Sets of causes less likely than this are not asked about."""
-CHANGES_THE_CALL = 0.3
+CHANGES_THE_CALL = 0.1
 NIGHT = (21, 5)
 
 
@@ -45,35 +46,37 @@ def call_of(agent: Agent, region: str) -> str:
 
 
 class Question:
-    """What the scout asks: which of the agents that explain the signs seen are at work.
+    """What the scout asks: which agents are at work.
 
-    Sets of them are weighed; all other agents only add to the chance that a sign is there anyway.
+    The likeliest sets of agents are weighed; all other agents only add to the chance that a sign is there anyway. An agent
+    that no sign explains yet is asked about too: it may be what the plant suffers from most.
     """
 
     def __init__(self, network: Network, solution: Solution) -> None:
         self.network, self.solution = network, solution
-        asked = network.explaining()
-        mass: dict[tuple[int, ...], float] = {}
-        for members, weight in solution.likely(UNLIKELY):
-            key = tuple([place for place in members if place in asked])
-            mass[key] = mass.get(key, 0.0) + weight
-        best = sorted(mass.items(), key=lambda item: -item[1])[:MOST_GROUPS]
-        total = math.fsum(weight for _, weight in best)
-        self.groups = [members for members, _ in best]
+        mass = sorted(solution.likely(UNLIKELY), key=lambda item: -item[1])[:MOST_GROUPS]
+        total = math.fsum(weight for _, weight in mass)
+        self.groups = [members for members, _ in mass]
         self.members = {place for members in self.groups for place in members}
-        self.weights = [weight / total for _, weight in best]
+        self.weights = [weight / total for _, weight in mass]
+        self.holding = {place: [n for n, members in enumerate(self.groups) if place in members] for place in self.members}
         order = ("report", "act", "mend", "leave", "none")
         region = network.case.region
         calls = [call_of(agent, region) for agent in network.agents]
         self.calls = [min((order.index(calls[place]) for place in members), default=len(order) - 1) for members in self.groups]
-        self.others = [(place, chance) for place, chance in enumerate(solution.chances) if place not in asked and chance > 1e-3]
+        self.others = [(place, chance) for place, chance in enumerate(solution.chances) if place not in self.members and chance > 1e-3]
 
     def causes(self) -> tuple[Cause, ...]:
-        """The sets asked about, each with its chance whatever else is there besides."""
+        """Sets of those agents that explain what was seen, each with its chance whatever else is there besides."""
+        explaining = self.network.explaining()
+        mass: dict[tuple[int, ...], float] = {}
+        for members, weight in self.solution.likely(UNLIKELY):
+            key = tuple([place for place in members if place in explaining])
+            mass[key] = mass.get(key, 0.0) + weight
+        best = sorted(mass.items(), key=lambda item: -item[1])[:MOST_LISTED]
+        total = math.fsum(weight for _, weight in best)
         agents = self.network.agents
-        return tuple(
-            Cause(tuple(agents[place].id for place in group), weight) for group, weight in zip(self.groups, self.weights, strict=True)
-        )
+        return tuple(Cause(tuple(agents[place].id for place in group), weight / total) for group, weight in best)
 
     def told_seen(self, sign: str) -> list[float]:
         """P(told seen | group), for each group."""
@@ -105,13 +108,12 @@ class Question:
             square += share * chance
         return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
 
-    def joint(self, rows: Mapping[str, list[float]]) -> tuple[float, float, float]:
+    def joint(self, rows: Sequence[list[float]]) -> tuple[float, float, float]:
         """In the answers to several signs at once: bits about the groups, bits about the call, and how much surer the lead."""
-        columns = list(rows.values())
         calls = sorted(set(self.calls))
         members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
         outcomes = [self.weights]
-        for row in columns:
+        for row in rows:
             outcomes = [
                 [w * (c if there else 1 - c) for w, c in zip(weights, row, strict=True)] for weights in outcomes for there in (True, False)
             ]
@@ -123,37 +125,14 @@ class Question:
             if whole > 0:
                 told -= whole * math.log2(whole)
                 if len(members) > 1:
-                    after += whole * _entropy([sum(weights[n] for n in ones) for ones in members])
-        noise = sum(w * sum([_bits(row[n]) for row in columns]) for n, w in enumerate(self.weights))
-        return max(0.0, told - noise), max(0.0, before - after), self._leads(outcomes, rows) - self._leads([self.weights], {})
+                    after += whole * _entropy([sum([weights[n] for n in ones]) for ones in members])
+        noise = sum(w * sum([_bits(row[n]) for row in rows]) for n, w in enumerate(self.weights))
+        leads = math.fsum(self._lead(weights) for weights in outcomes) - self._lead(self.weights)
+        return max(0.0, told - noise), max(0.0, before - after), leads
 
-    def _leads(self, outcomes: list[list[float]], rows: Mapping[str, list[float]]) -> float:
-        """Chance that the leading agent is at work, on average over outcomes; one that no sign explains yet may come to lead."""
-        best = []
-        for weights in outcomes:
-            chances = dict.fromkeys(self.members, 0.0)
-            for group, weight in zip(self.groups, weights, strict=True):
-                for place in group:
-                    chances[place] += weight
-            best.append(max(chances.values(), default=0.0))
-        for place, chance in self.others:
-            if chance >= MAY_LEAD:
-                best = [max(one, other) for one, other in zip(best, self._if_there(place, chance, rows), strict=True)]
-        return math.fsum(best)
-
-    def _if_there(self, place: int, chance: float, rows: Mapping[str, list[float]]) -> list[float]:
-        """P(an agent that no sign explains yet is at work, and the answers), for each outcome of these signs, the groups averaged."""
-        slip = self.network.case.slip
-        shown = self.network.agents[place].shows
-        masses = [chance]
-        for sign, row in rows.items():
-            told = math.fsum(w * c for w, c in zip(self.weights, row, strict=True))
-            if sign in shown:
-                missing = 1 - (told - slip) / (1 - 2 * slip)
-                often = shown[sign].chance
-                told = slip + (1 - 2 * slip) * (1 - missing * (1 - often) / (1 - chance * often))
-            masses = [mass * (told if there else 1 - told) for mass in masses for there in (True, False)]
-        return masses
+    def _lead(self, weights: list[float]) -> float:
+        """The greatest share of these weights that sets with one same agent hold."""
+        return max((sum([weights[n] for n in ones]) for ones in self.holding.values()), default=0.0)
 
 
 def possible(look: Look, case: Case) -> bool:
@@ -179,18 +158,18 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         worth = {sign: question.single(row) for sign, row in rows.items()}
         asked = sorted(signs, key=lambda sign: -worth[sign])
         asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
-        bits, call_bits, leads = question.joint({sign: rows[sign] for sign in asked[:MOST_JOINT]})
+        bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
         bits += REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
-            found.append((look, bits, call_bits + confirms + LEADS * leads, tuple(asked)))
+            found.append((look, bits, THE_CALL * (call_bits + confirms) + LEADS * leads, tuple(asked)))
     most = max((call / (look.seconds + HANDLING) for look, _, call, _ in found), default=0.0)
 
     def key(one: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:
         look, bits, call, _ = one
         cost = look.seconds + HANDLING
         # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
-        return (look.id == "glance", call / cost < CHANGES_THE_CALL * most, -(bits + call) / cost)
+        return (look.id == "glance", call / cost < CHANGES_THE_CALL * most, -(THE_CALL * bits + call) / cost)
 
     return [
         NextLook(

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from bootmark.core.season.phenology import Weather
+from bootmark.core.season.ahead import Weather
 
 SHORT_GAP = 3
 

@@ -2,29 +2,32 @@
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from scipy.special import ndtr
 
 from bootmark.core.catalogue.model import Agent, Control, Heat
-from bootmark.core.season import ahead, degree_days
+from bootmark.core.season import ahead, anchor, degree_days, shares
 from bootmark.core.season.ahead import Weather
+from bootmark.core.season.anchor import Sighting
 
 Array = NDArray[np.float64]
 CALIBRATION_SPREAD = 0.03
+BIOFIX_SPREAD = 10.0
+"""Degree-days C by which a biofix may be off, one standard deviation: a day or two in spring. Judgement, no source."""
+SOURCES = ("measured", "filled", "forecast", "past years")
 PERCENTS = (10.0, 50.0, 90.0)
 WINDOW_SHARE = 0.25
 EVENT_SPAN = (0.04, 0.8)
-NOT_YET, OVER = "not yet", "over"
 
 
 @dataclass(frozen=True)
 class EventDates:
     """One event: dates by which it has come with 10, 50 and 90 per cent chance; None where not within the year.
 
-    usual: the same event's median date in past years; days_early: positive where this year is ahead.
+    usual: the same event's median date in past years; days_early: positive where this year is ahead; sources: what share of
+    the heat up to the even-chance date, or to the end of the season, was measured, filled, forecast, or drawn from past years.
     """
 
     id: str
@@ -35,6 +38,7 @@ class EventDates:
     p90: dt.date | None
     usual: dt.date | None
     days_early: int | None
+    sources: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -45,7 +49,8 @@ class Season:
     per day; passed: event id to share past that event;
     shares: stage to share per day, with "not yet" and "over" adding to one; low, high: the
     same at 10 and 90 per cent of draws; usual: the same for past years; sources: what share
-    of the heat so far and ahead (to the last p50 event) came from where.
+    of the heat of the whole span came from where; kinds: the same day by day, one word a day;
+    moved, surer: what the sightings brought (anchor.Errors).
     """
 
     dates: tuple[dt.date, ...]
@@ -60,6 +65,9 @@ class Season:
     sources: Mapping[str, float]
     biofix: dt.date
     as_of: dt.date
+    kinds: tuple[str, ...] = ()
+    moved: float = 0.0
+    surer: float = 0.0
 
     def index(self, day: dt.date) -> int:
         return min(max((day - self.dates[0]).days, 0), len(self.dates) - 1)
@@ -68,26 +76,6 @@ class Season:
         """Shares of stages on a day, adding to one."""
         here = self.index(day)
         return {stage: float(row[here]) for stage, row in self.shares.items()}
-
-
-def _passed(heat: Array, model: Heat) -> Array:
-    """Share of the population past each event: (events, ...), never rising from one event to the next."""
-    passed = np.stack([ndtr((heat - event.at) / event.spread) for event in model.events])
-    return np.minimum.accumulate(passed, axis=0)
-
-
-def _phases(heat: Array, model: Heat) -> Array:
-    """Share in each phase: rows "not yet", then one per event; over rows they add to one."""
-    passed = _passed(heat, model)
-    following = np.concatenate([passed[1:], np.zeros_like(passed[:1])])
-    return np.concatenate([1 - passed[:1], passed - following])
-
-
-def _by_stage(phases: Array, model: Heat) -> dict[str, Array]:
-    shares = {NOT_YET: phases[0].copy()}
-    for event, row in zip(model.events, phases[1:], strict=True):
-        shares[event.stage] = shares.get(event.stage, 0) + row
-    return shares
 
 
 def _first_day(cumulative: Array, at: float) -> NDArray[np.int64]:
@@ -111,13 +99,17 @@ def forecast(
     draws: int = 200,
     seed: int = 0,
     model_error: float = CALIBRATION_SPREAD,
+    biofix_error: float = BIOFIX_SPREAD,
+    sightings: Sequence[Sighting] = (),
+    southern: bool = False,
 ) -> Season:
     """Dates of a model's events and shares of its stages, from the biofix to the end of that year.
 
     weather: this year, at least from the biofix; days after as_of are taken as forecast, and
     what lies beyond is drawn from past_years in blocks of days. Every draw also carries an error
-    of the model's sums (3 per cent where nothing else is said: judgement, no source), so that a date in the past is not
-    told to the day. Raises ValueError where there is no weather from the biofix on, or no past
+    of the model's sums (3 per cent where nothing else is said: judgement, no source) and of the biofix, so that a date in the
+    past is not told to the day. sightings: animals counted by stage on days that are known, which re-anchor it (anchor.py);
+    southern: turns the model's wintering day round. Raises ValueError where there is no weather from the biofix on, or no past
     year to go on with.
     """
     last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=300)
@@ -142,10 +134,19 @@ def forecast(
     daily = np.tile(now, (draws, 1))
     if known < len(dates):
         daily = np.concatenate([daily, ahead.draws_of(past, now, draws, seed)], axis=1)
-    error = np.exp(np.random.default_rng(seed + 1).normal(0, model_error, (draws, 1)))
-    cumulative = np.cumsum(daily, axis=1) * error
+    counted = np.cumsum(now)
+    winter = _winter_index(model, dates, southern)
+    seen = [
+        (one, float(counted[place]), float(counted[winter]) if winter is not None and winter <= place else None)
+        for one in sorted(sightings, key=lambda one: one.on)
+        if 0 <= (place := (one.on - biofix).days) < known
+    ]
+    errors = anchor.weigh(model, seen, model_error, biofix_error, draws, seed + 1)
+    cumulative = np.maximum(0.0, np.cumsum(daily, axis=1) * errors.factors + errors.shifts)
     past_cumulative = np.cumsum(past, axis=1)
 
+    mean_daily = daily.mean(axis=0)
+    kinds = _kinds(weather, start, known, as_of, len(dates))
     events = []
     for event in model.events:
         quantiles = np.percentile(_first_day(cumulative, event.at), PERCENTS)
@@ -156,36 +157,55 @@ def forecast(
         dated = [_date(dates, index) for index in quantiles]
         usual_date = _date(dates, usual)
         early = (usual_date - dated[1]).days if usual_date and dated[1] else None
-        events.append(EventDates(event.id, event.name, event.stage, dated[0], dated[1], dated[2], usual_date, early))
+        events.append(EventDates(event.id, event.name, event.stage, dated[0], dated[1], dated[2], usual_date, early, _sources(kinds, mean_daily, middle)))
 
-    in_phase = _phases(cumulative, model)
+    in_phase = shares.phases(cumulative, model, None if winter is None else cumulative[:, winter : winter + 1])
     mean_phases = in_phase.mean(axis=1)
-    by_draw = _by_stage(in_phase, model)
-    usual_phases = _phases(past_cumulative, model).mean(axis=1) if len(past) else np.zeros_like(mean_phases)
+    by_draw = shares.by_stage(in_phase, model)
+    past_held = None if winter is None else past_cumulative[:, winter : winter + 1]
+    usual_phases = shares.phases(past_cumulative, model, past_held).mean(axis=1) if len(past) else np.zeros_like(mean_phases)
     return Season(
         dates=dates,
         heat=np.percentile(cumulative, PERCENTS, axis=0),
         events=tuple(events),
         phases={event.id: row for event, row in zip(model.events, mean_phases[1:], strict=True)},
         passed={event.id: row for event, row in zip(model.events, np.cumsum(mean_phases[::-1], axis=0)[::-1][1:], strict=True)},
-        shares=_by_stage(mean_phases, model),
+        shares=shares.by_stage(mean_phases, model),
         low={stage: np.percentile(row, PERCENTS[0], axis=0) for stage, row in by_draw.items()},
         high={stage: np.percentile(row, PERCENTS[2], axis=0) for stage, row in by_draw.items()},
-        usual=_by_stage(usual_phases, model),
-        sources=_sources(weather, start, known, now, daily.mean(axis=0), as_of),
+        usual=shares.by_stage(usual_phases, model),
+        sources=_sources(kinds, mean_daily, len(dates)),
         biofix=biofix,
         as_of=as_of,
+        kinds=kinds,
+        moved=errors.moved,
+        surer=errors.surer,
     )
 
 
-def _sources(weather: Weather, start: int, known: int, now: Array, mean_daily: Array, as_of: dt.date) -> dict[str, float]:
-    """Share of the year's heat that was measured, filled, forecast, and drawn from past years."""
-    total = float(mean_daily.sum()) or 1.0
-    kinds = weather.kind or tuple("measured" if day <= as_of else "forecast" for day in weather.dates)
-    shares = dict.fromkeys(("measured", "filled", "forecast"), 0.0)
-    for kind, heat in zip(kinds[start : start + known], now, strict=True):
-        shares[kind] += float(heat) / total
-    return shares | {"past years": max(0.0, 1 - sum(shares.values()))}
+def _winter_index(model: Heat, dates: Sequence[dt.date], southern: bool) -> int | None:
+    """The place of the day from which the wintering stage stays as it is; None where the model has none, or the span ends before."""
+    if model.winter_after is None:
+        return None
+    month, day = model.winter_after
+    month = (month + 5) % 12 + 1 if southern else month
+    return next((place for place, one in enumerate(dates) if (one.month, one.day) == (month, day)), None)
+
+
+def _kinds(weather: Weather, start: int, known: int, as_of: dt.date, days: int) -> tuple[str, ...]:
+    """Where each day's heat comes from, in one word."""
+    told = weather.kind or tuple("measured" if day <= as_of else "forecast" for day in weather.dates)
+    return (*told[start : start + known], *(("past years",) * (days - known)))
+
+
+def _sources(kinds: Sequence[str], mean_daily: Array, until: float) -> dict[str, float]:
+    """Share of the heat up to a day (its place) that was measured, filled, forecast, and drawn from past years."""
+    end = min(round(until) + 1, len(kinds))
+    total = float(mean_daily[:end].sum()) or 1.0
+    found = dict.fromkeys(SOURCES, 0.0)
+    for kind, heat in zip(kinds[:end], mean_daily, strict=False):
+        found[kind if kind in found else "filled"] += float(heat) / total
+    return found
 
 
 def window(

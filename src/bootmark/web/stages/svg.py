@@ -6,7 +6,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from bootmark.core.catalogue.model import MANY
-from bootmark.core.season.phenology import NOT_YET, OVER, Season
+from bootmark.core.season.phenology import Season
+from bootmark.core.season.shares import NOT_YET, OVER
 from bootmark.web.drawing import svg
 
 COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}

@@ -1,0 +1,52 @@
+"""What share of a population is past each event of a heat model, and so in each stage."""
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+from scipy.special import ndtr
+
+from bootmark.core.catalogue.model import Heat
+
+Array = NDArray[np.float64]
+NOT_YET, OVER = "not yet", "over"
+
+
+def passed(heat: ArrayLike, model: Heat, held: ArrayLike | None = None) -> Array:
+    """Share of the population past each event: (events, ...), never rising from one event to the next.
+
+    heat: degree-days C since the biofix, any shape; held: the same on the day from which those that come to the wintering
+    stage stay in it, of a shape that goes with heat, None where there is no such day. An early animal is taken to stay early, so that those in
+    winter are the later ones of each generation.
+    """
+    sums = np.asarray(heat, dtype=float)
+    found = np.stack([ndtr((sums - event.at) / event.spread) for event in model.events])
+    found = np.minimum.accumulate(found, axis=0)
+    if held is not None and model.winter_stage:
+        before = np.minimum(sums, np.asarray(held, dtype=float))
+        most = np.ones_like(found[0])
+        for place, event in enumerate(model.events):
+            found[place] = np.minimum(found[place], most)
+            if event.stage == model.winter_stage:
+                most = np.minimum(most, ndtr((before - event.at) / event.spread))
+    return found
+
+
+def phases(heat: ArrayLike, model: Heat, held: ArrayLike | None = None) -> Array:
+    """Share in each phase: rows "not yet", then one for each event; over rows they add to one."""
+    past = passed(heat, model, held)
+    following = np.concatenate([past[1:], np.zeros_like(past[:1])])
+    return np.concatenate([1 - past[:1], past - following])
+
+
+def by_stage(rows: Array, model: Heat) -> dict[str, Array]:
+    """Rows of phases added up by their stage; "not yet" and, where the model tells it, "over" among them."""
+    found = {NOT_YET: rows[0].copy()}
+    for event, row in zip(model.events, rows[1:], strict=True):
+        found[event.stage] = found.get(event.stage, 0) + row
+    return found
+
+
+def seen_stages(model: Heat) -> Sequence[str]:
+    """Stages that somebody in the field can see, in the order in which they come."""
+    return tuple(dict.fromkeys(event.stage for event in model.events if event.stage != OVER))
