@@ -108,7 +108,9 @@ def run() -> list[Row]:
                 if sums[-1] < event.at or known < 8:
                     continue
                 as_of, date = biofix + dt.timedelta(days=known - 1), biofix + dt.timedelta(days=true)
-                season = phenology.forecast(wanted, until(weather, as_of), biofix, past_years=others, as_of=as_of, model_error=0.0, biofix_error=0.0)
+                season = phenology.forecast(
+                    wanted, until(weather, as_of), biofix, past_years=others, as_of=as_of, model_error=0.0, biofix_error=0.0
+                )
                 told = next(one for one in season.events if one.id == event.id)
                 p10, p50, p90 = (one or dt.date(year, 12, 31) for one in (told.p10, told.p50, told.p90))
                 errors["ours"].append(abs((p50 - date).days))

@@ -50,7 +50,15 @@ class Tables(unittest.TestCase):
             self.assertIn(name, default().agents)
 
     def test_a_bad_table_is_refused_by_name(self) -> None:
-        good = {"lower": 5, "optimum": 25, "lethal": 33, "spans": [["nymph", 100, 10, True]], "eggs": 0.2, "adult_heat": 100, "survive": 0.5}
+        good = {
+            "lower": 5,
+            "optimum": 25,
+            "lethal": 33,
+            "spans": [["nymph", 100, 10, True]],
+            "eggs": 0.2,
+            "adult_heat": 100,
+            "survive": 0.5,
+        }
         read("made-up", {**good, "source": "memory"})
         for wrong, words in (
             ({"optimum": 40}, "must rise"),
@@ -85,7 +93,11 @@ class Projections(unittest.TestCase):
             self.assertEqual((found.doubling, found.reaches), (float("inf"), None))
 
     @settings(max_examples=15, deadline=None)
-    @given(st.sampled_from(sorted(set(lives()) - {HUNTER, "neoseiulus-mites", "ladybirds", "minute-pirate-bug"})), st.floats(10, 30), st.floats(0, 1))
+    @given(
+        st.sampled_from(sorted(set(lives()) - {HUNTER, "neoseiulus-mites", "ladybirds", "minute-pirate-bug"})),
+        st.floats(10, 30),
+        st.floats(0, 1),
+    )
     def test_enemies_never_help_and_nothing_falls_below_nothing(self, agent: str, temp: float, enemies: float) -> None:
         free, held = (growth.project(agent, 2.0, hours(temp, 14), many).density for many in (0.0, enemies))
         self.assertTrue((held <= free + 1e-9).all())

@@ -10,17 +10,27 @@ from tests.database import DatabaseTest, known
 
 
 class Outlook(DatabaseTest):
-    def told(self, agent: str, counts: list[int]) -> list[str]:
+    def told(self, agent: str, counts: list[int], enemies: list[int] | None = None) -> list[str]:
         with farm_session(FARM) as session:
             block = session.scalars(select(Block).where(Block.name == "Tunnel 2")).one()
-            sample = SampleRow(measure="mean", counts=counts, enemies=[])
+            sample = SampleRow(measure="mean", counts=counts, enemies=enemies or [])
             return growth.outlook(session, session.get_one(Farm, FARM), block, known.agent(agent), sample, NOW.date())
 
     def test_mites_double_and_pass_the_threshold_on_a_day(self) -> None:
-        doubling, passed = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2])
+        doubling, passed, released = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2])
         self.assertRegex(doubling, r"doubles in about \d+ days")
         self.assertRegex(passed, r"From 1\.2 it passes 5 mites per leaf about \d+ (June|July)")
+        self.assertRegex(released, r"About [\d.]+ predatory mites for each leaf, let go today, hold it within 14 days")
 
-    def test_above_the_threshold_or_without_a_model_less_is_said(self) -> None:
-        self.assertEqual(len(self.told("two-spotted-spider-mite", [9, 8])), 1)
+    def test_enemies_counted_beside_change_the_outlook(self) -> None:
+        told = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2], [2, 1, 3, 2, 2])
+        self.assertIn("it falls to", told[2])
+        self.assertIn("none need be let go", told[3])
+
+    def test_without_a_count_only_the_pace_is_said(self) -> None:
+        with farm_session(FARM) as session:
+            block = session.scalars(select(Block).where(Block.name == "Tunnel 2")).one()
+            farm = session.get_one(Farm, FARM)
+            self.assertEqual(len(growth.outlook(session, farm, block, known.agent("two-spotted-spider-mite"), None, NOW.date())), 1)
+            self.assertEqual(growth.outlook(session, farm, block, known.agent("predatory-mites"), None, NOW.date()), [])
         self.assertEqual(self.told("codling-moth", [1]), [])

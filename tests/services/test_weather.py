@@ -8,6 +8,7 @@ import uuid
 
 from sqlalchemy import func, select, text
 
+from bootmark.core.season import biofix
 from bootmark.core.season.spells import spells
 from bootmark.services import farm_time, queue, season, weather, weather_files, worker
 from bootmark.services.commands import Forbidden, Refused
@@ -164,8 +165,8 @@ class Seasons(DatabaseTest):
         maggot = known.agent("cabbage-maggot").heat
         assert maggot
         farm = Farm(latitude=-40.0)
-        self.assertEqual(season.calendar_biofix(maggot, farm, dt.date(2026, 11, 1)), dt.date(2026, 9, 1))
-        self.assertEqual(season.calendar_biofix(maggot, farm, dt.date(2026, 2, 1)), dt.date(2025, 9, 1))
+        self.assertEqual(biofix.calendar_day(maggot, farm.latitude < 0, dt.date(2026, 11, 1)), dt.date(2026, 9, 1))
+        self.assertEqual(biofix.calendar_day(maggot, farm.latitude < 0, dt.date(2026, 2, 1)), dt.date(2025, 9, 1))
 
 
 class NoDatabase(unittest.TestCase):

@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Agent, Control, Heat
-from bootmark.core.season import phenology
+from bootmark.core.season import biofix, phenology
 from bootmark.core.season.phenology import Season
 from bootmark.services import weather
 from bootmark.store.models import Biofix, Block, Farm, FindingRow
@@ -50,17 +50,6 @@ def watched(session: Session, farm: Farm, day: dt.date) -> set[tuple[Any, str]]:
     return {(block, agent) for block, agent in found} | set(biofixes(session, farm, day))
 
 
-def calendar_biofix(heat: Heat, farm: Farm, day: dt.date) -> dt.date | None:
-    """The model's own calendar day of this season, turned round south of the equator."""
-    if heat.month_day is None:
-        return None
-    month, date = heat.month_day
-    if farm.latitude < 0:
-        month = (month + 5) % 12 + 1
-    on = dt.date(day.year, month, date)
-    return on if on <= day else dt.date(day.year - 1, month, date)
-
-
 def of_block(
     session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date, known_biofixes: dict[tuple[Any, str], Biofix] | None = None
 ) -> Found | None:
@@ -71,7 +60,7 @@ def of_block(
     if station is None:
         return None
     set_by_hand = (known_biofixes if known_biofixes is not None else biofixes(session, farm, day)).get((block.id, agent.id))
-    on = set_by_hand.on if set_by_hand else calendar_biofix(agent.heat, farm, day)
+    on = set_by_hand.on if set_by_hand else biofix.calendar_day(agent.heat, farm.latitude < 0, day)
     if on is None:
         return None
     told, past, key = weather.series(session, station, day, on)

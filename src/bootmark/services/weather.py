@@ -12,8 +12,8 @@ from sqlalchemy import func, select
 from sqlalchemy.dialects.postgresql import distinct_on, insert
 from sqlalchemy.orm import Session
 
-from bootmark.core.season.gaps import fill
 from bootmark.core.season.ahead import Weather
+from bootmark.core.season.gaps import fill
 from bootmark.core.season.spells import spells
 from bootmark.core.season.windows import Hourly
 from bootmark.store.models import Block, Farm, ForecastHour, Station, WeatherDay, WeatherDerived, WeatherHour

@@ -166,9 +166,12 @@ class Enemy:
 
 @dataclass(frozen=True)
 class Control:
-    """One way to act. lasts_days: days on which it still kills; harms: groups that it harms ("bees", "predatory mites" ...); at_events: events of
-    the heat model that it must meet while they go on; phases: events whose animals it kills as long
-    as they are in that phase; where both are empty it kills all animals of its stages."""
+    """One way to act.
+
+    lasts_days: days on which it still kills; harms: groups that it harms ("bees", "predatory mites" ...); at_events: events
+    of the heat model that it must meet while they go on; phases: events whose animals it kills as long as they are in that
+    phase; where both are empty it kills all animals of its stages.
+    """
 
     id: str
     kind: str

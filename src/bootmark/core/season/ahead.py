@@ -109,10 +109,11 @@ def draws_of(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array
 
     heat_of_years: (years, days); known: this year's heat so far, (days,). Returns (draws, days left). What strays from
     week to week is drawn in blocks of days from any past year, from within a few days of its date; what strays for a month
-    or more is one past year's, either way round, for the whole of a draw, less the variance that the last weeks have told of it. Of the second there is but one in a year, so
-    that few years hold too little of it: it is widened by Student's t over the normal at 90 per cent, n - 1 degrees of
-    freedom for n years (textbook statistics, from memory). Where the usual course is near nothing, cutting at no heat
-    would warm the mean, so the mean of each day is set back to the course. `bench/hindcast.py` measures all of this.
+    or more is one past year's, either way round, for the whole of a draw, less the variance that the last weeks have told
+    of it. Of the second there is but one in a year, so that few years hold too little of it: it is widened by Student's t
+    over the normal at 90 per cent, n - 1 degrees of freedom for n years (textbook statistics, from memory). Where the usual
+    course is near nothing, cutting at no heat would warm the mean, so the mean of each day is set back to the course.
+    `bench/hindcast.py` measures all of this.
     """
     rng = np.random.default_rng(seed)
     years, days = heat_of_years.shape
@@ -131,5 +132,3 @@ def draws_of(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array
     late = np.clip(np.arange(start, days)[None, :] + rng.integers(-SMOOTH_DAYS, SMOOTH_DAYS + 1, (draws, 1)), 0, days - 1)
     drawn = np.maximum(0.0, course[start:] + fast[year, place] + widened * np.sqrt(1 - told**2) * sign * slow[one_year, late])
     return np.asarray(drawn * (course[start:] / np.maximum(drawn.mean(axis=0), 1e-9)))
-
-

@@ -38,8 +38,11 @@ class Sighting:
 
 @dataclass(frozen=True)
 class Errors:
-    """What a model's sums and biofix may be off by. factors, shifts: one a draw, (draws, 1), the shifts in degree-days C; moved: mean shift that
-    sightings brought on the day of the last, degree-days C; surer: share of the variance that they took away."""
+    """What a model's sums and biofix may be off by.
+
+    factors, shifts: one a draw, (draws, 1), the shifts in degree-days C; moved: mean shift that sightings brought on the day
+    of the last, degree-days C; surer: share of the variance that they took away.
+    """
 
     factors: Array
     shifts: Array
@@ -69,7 +72,9 @@ def likelihood(counts: Sequence[int], expected: Array) -> Array:
     return np.asarray(gammaln(total) - gammaln(total + told.sum()) + (gammaln(alpha + told) - gammaln(alpha)).sum(axis=0))
 
 
-def weigh(model: Heat, heat_on: Sequence[tuple[Sighting, float, float | None]], spread: float, shift: float, draws: int, seed: int) -> Errors:
+def weigh(
+    model: Heat, heat_on: Sequence[tuple[Sighting, float, float | None]], spread: float, shift: float, draws: int, seed: int
+) -> Errors:
     """Errors of a model, drawn from what its sightings leave likely.
 
     heat_on: each sighting with the degree-days C of its day as the model counts them, and those of the day from which

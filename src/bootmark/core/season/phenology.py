@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import NDArray
 
 from bootmark.core.catalogue.model import Agent, Control, Heat
 from bootmark.core.season import ahead, anchor, degree_days, shares
@@ -78,6 +78,16 @@ class Season:
         return {stage: float(row[here]) for stage, row in self.shares.items()}
 
 
+def _whole(years: Array) -> Array:
+    """Rows of years without holes: a missing day is the mean of the other years', one that all lack lies between the days beside it."""
+    known = ~np.isnan(years)
+    count = known.sum(axis=0)
+    mean = np.where(known, years, 0.0).sum(axis=0) / np.maximum(count, 1)
+    places = np.arange(years.shape[1])
+    mean = np.interp(places, places[count > 0], mean[count > 0]) if count.any() else mean
+    return np.where(known, years, mean)
+
+
 def _first_day(cumulative: Array, at: float) -> NDArray[np.int64]:
     """Index of the first day at or above a sum, per row; the number of days where there is none."""
     reached = cumulative >= at
@@ -130,7 +140,7 @@ def forecast(
     now = heat(np.asarray(weather.tmin, dtype=float)[start : start + known], np.asarray(weather.tmax, dtype=float)[start : start + known])
     past = np.stack([heat(*ahead.aligned(year, dates)) for year in past_years]) if past_years else np.empty((0, len(dates)))
     if len(past):
-        past = np.where(np.isnan(past), np.nanmean(past, axis=0), past)
+        past = _whole(past)
     daily = np.tile(now, (draws, 1))
     if known < len(dates):
         daily = np.concatenate([daily, ahead.draws_of(past, now, draws, seed)], axis=1)
@@ -157,7 +167,11 @@ def forecast(
         dated = [_date(dates, index) for index in quantiles]
         usual_date = _date(dates, usual)
         early = (usual_date - dated[1]).days if usual_date and dated[1] else None
-        events.append(EventDates(event.id, event.name, event.stage, dated[0], dated[1], dated[2], usual_date, early, _sources(kinds, mean_daily, middle)))
+        events.append(
+            EventDates(
+                event.id, event.name, event.stage, dated[0], dated[1], dated[2], usual_date, early, _sources(kinds, mean_daily, middle)
+            )
+        )
 
     in_phase = shares.phases(cumulative, model, None if winter is None else cumulative[:, winter : winter + 1])
     mean_phases = in_phase.mean(axis=1)

@@ -16,8 +16,8 @@ def passed(heat: ArrayLike, model: Heat, held: ArrayLike | None = None) -> Array
     """Share of the population past each event: (events, ...), never rising from one event to the next.
 
     heat: degree-days C since the biofix, any shape; held: the same on the day from which those that come to the wintering
-    stage stay in it, of a shape that goes with heat, None where there is no such day. An early animal is taken to stay early, so that those in
-    winter are the later ones of each generation.
+    stage stay in it, of a shape that goes with heat, None where there is no such day. An early animal is taken to stay early,
+    so that those in winter are the later ones of each generation.
     """
     sums = np.asarray(heat, dtype=float)
     found = np.stack([ndtr((sums - event.at) / event.spread) for event in model.events])

@@ -9,7 +9,7 @@ from sqlalchemy import select
 
 from bootmark.core.catalogue import Control
 from bootmark.core.catalogue.model import MANY
-from bootmark.core.season import phenology
+from bootmark.core.season import biofix, phenology
 from bootmark.services import field, rounds, season, weather
 from bootmark.services.commands import Refused
 from bootmark.store.models import TreatmentRow
@@ -51,7 +51,7 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
             if not agent.heat or not agent.heat.events or not (here or agent.hosts.get(block.crop) == "often"):
                 continue
             found = season.of_block(db(), farm, block, agent, today, fixes) if here else None
-            if found is None and not here and season.calendar_biofix(agent.heat, farm, today):
+            if found is None and not here and biofix.calendar_day(agent.heat, farm.latitude < 0, today):
                 # Its season begins by the calendar: nothing has to be set, and it has not been found here.
                 continue
             if found is None:

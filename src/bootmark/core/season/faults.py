@@ -1,0 +1,173 @@
+"""Readings that can't be right, or may not be: flagged for a person, never changed here.
+
+Limits are judgement, no source, unless one is named.
+"""
+
+import datetime as dt
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from bootmark.core import units
+from bootmark.core.season.normals import Normals
+
+Array = NDArray[np.float64]
+SPIKE_SPREADS, SPIKE_LEAST = 4.0, 8.0
+STUCK_DAYS, STUCK_HOURS = 3, 8
+UNIT_DAYS, UNIT_OFF = 3, 12.0
+CLOCK_HOURS, CLOCK_DAYS = 3.0, 4
+KINDS = {
+    "spike": "A spike",
+    "stuck": "A stuck sensor",
+    "unit": "Perhaps Fahrenheit",
+    "clock": "The clock has shifted",
+    "crossed": "Extremes crossed",
+}
+
+
+@dataclass(frozen=True)
+class Flag:
+    """One thing for a person to look at. kind: of KINDS; why: a sentence; tmin, tmax: what it would read if mended, where known."""
+
+    date: dt.date
+    kind: str
+    why: str
+    tmin: float | None = None
+    tmax: float | None = None
+
+
+def of_days(dates: Sequence[dt.date], tmin: ArrayLike, tmax: ArrayLike, usual: Normals | None = None) -> list[Flag]:
+    """Flags of daily extremes, one a day at the most, in order of days.
+
+    dates: n days in order, gaps allowed; tmin, tmax: degrees C, (n,); usual: the station's normals where there are any, without which
+    only what the days themselves tell is flagged.
+    """
+    low, high = np.asarray(tmin, dtype=float), np.asarray(tmax, dtype=float)
+    found: dict[dt.date, Flag] = {}
+    for flag in itertools.chain(
+        _crossed(dates, low, high), _units(dates, low, high, usual), _stuck(dates, low, high), _spikes(dates, low, high, usual)
+    ):
+        found.setdefault(flag.date, flag)
+    return [found[day] for day in sorted(found)]
+
+
+def _crossed(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
+    return [
+        Flag(dates[n], "crossed", f"The minimum {low[n]:.1f} is above the maximum {high[n]:.1f} °C.", float(high[n]), float(low[n]))
+        for n in np.flatnonzero(low > high).tolist()
+    ]
+
+
+def _stuck(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
+    """The same two values for days on end, or a day without any swing between days that have one."""
+    found, start = [], 0
+    for n in range(1, len(dates) + 1):
+        if n < len(dates) and low[n] == low[start] and high[n] == high[start] and (dates[n] - dates[n - 1]).days == 1:
+            continue
+        if n - start >= STUCK_DAYS:
+            told = f"{low[start]:.1f} and {high[start]:.1f} °C for {n - start} days running."
+            found += [Flag(dates[place], "stuck", told) for place in range(start, n)]
+        start = n
+    return found
+
+
+def _spikes(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | None) -> list[Flag]:
+    """A single day far from the days beside it and, where the normals are known, from what the season allows."""
+    found = []
+    for n in range(1, len(dates) - 1):
+        if (dates[n + 1] - dates[n - 1]).days != 2:
+            continue
+        for name, row, place in (("minimum", low, 0), ("maximum", high, 1)):
+            beside = (row[n - 1] + row[n + 1]) / 2
+            off, own = row[n] - beside, abs(row[n + 1] - row[n - 1])
+            if abs(off) < SPIKE_LEAST + own:
+                continue
+            if usual is not None and abs(row[n] - usual.on(dates[n])[place]) < SPIKE_SPREADS * usual.spread:
+                continue
+            found.append(
+                Flag(
+                    dates[n],
+                    "spike",
+                    f"The {name} {row[n]:.1f} °C stands {abs(off):.0f} degrees {'above' if off > 0 else 'below'} the days beside it.",
+                )
+            )
+            break
+    return found
+
+
+def _units(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | None) -> list[Flag]:
+    """Days in a row that are far off, and right when read in the other unit."""
+    if usual is None:
+        return []
+    found: list[Flag] = []
+    run: list[Flag] = []
+    for n, day in enumerate(dates):
+        expected = sum(usual.on(day)) / 2
+        read = ((low[n] + high[n]) / 2, float(units.celsius((low[n] + high[n]) / 2)))
+        if abs(read[0] - expected) > UNIT_OFF and abs(read[1] - expected) < UNIT_OFF / 2:
+            mended = float(units.celsius(low[n])), float(units.celsius(high[n]))
+            told = f"{low[n]:.0f} to {high[n]:.0f} fits this season in degrees Fahrenheit ({mended[0]:.1f} to {mended[1]:.1f} °C)."
+            run.append(Flag(day, "unit", told, *mended))
+            if n + 1 < len(dates):
+                continue
+        if len(run) >= UNIT_DAYS:
+            found += run
+        run = []
+    return found
+
+
+def of_hours(times: Sequence[dt.datetime], temps: ArrayLike, longitude: float) -> list[Flag]:
+    """Flags of hourly temperatures: a value that does not move, and a day whose warmest time has shifted.
+
+    times: timezone-aware starts of hours in order; temps: degrees C, (n,); longitude: degrees, east positive. The warmest time of a
+    day follows the sun's noon by two to four hours; several days on end far off that point to a wrong clock.
+    """
+    values = np.asarray(temps, dtype=float)
+    found: dict[dt.date, Flag] = {}
+    start = 0
+    for n in range(1, len(values) + 1):
+        if n < len(values) and values[n] == values[start]:
+            continue
+        if n - start >= STUCK_HOURS:
+            day = times[start].date()
+            found.setdefault(day, Flag(day, "stuck", f"{values[start]:.1f} °C for {n - start} hours from {times[start]:%H:%M}."))
+        start = n
+    for flag in _clock(times, values, longitude):
+        found.setdefault(flag.date, flag)
+    return [found[day] for day in sorted(found)]
+
+
+def warmest_hour(temps: ArrayLike) -> float:
+    """The hour of day at which the first harmonic of 24 temperatures peaks, 0 to 24."""
+    turn = np.fft.rfft(np.asarray(temps, dtype=float))[1]
+    return float((-np.angle(turn) * 24 / (2 * np.pi)) % 24)
+
+
+def _clock(times: Sequence[dt.datetime], values: Array, longitude: float) -> list[Flag]:
+    days: dict[dt.date, list[tuple[float, float]]] = {}
+    for time, value in zip(times, values, strict=True):
+        solar = time.astimezone(dt.UTC) + dt.timedelta(hours=longitude / 15)
+        days.setdefault(solar.date(), []).append((solar.hour + solar.minute / 60, float(value)))
+    late: list[tuple[dt.date, float]] = []
+    found: list[Flag] = []
+    for day, rows in days.items():
+        off = 0.0
+        if len(rows) == 24 and max(v for _, v in rows) - min(v for _, v in rows) > 4:
+            off = (warmest_hour([v for _, v in sorted(rows)]) + sorted(rows)[0][0] - 15 + 12) % 24 - 12
+        if abs(off) >= CLOCK_HOURS and (not late or off * late[-1][1] > 0):
+            late.append((day, off))
+            if len(late) == CLOCK_DAYS:
+                mean = sum(one for _, one in late) / len(late)
+                told = (
+                    f"The warmest time came about {abs(mean):.0f} hours too {'late' if mean > 0 else 'early'} "
+                    f"on {CLOCK_DAYS} days running: check the station's clock and its zone."
+                )
+                found += [Flag(one, "clock", told) for one, _ in late]
+            elif len(late) > CLOCK_DAYS:
+                found.append(Flag(day, "clock", found[-1].why))
+        else:
+            late = []
+    return found

@@ -1,0 +1,226 @@
+"""Biofixes, chained stages, wintering, sightings that re-anchor, and the best day for a control."""
+
+import datetime as dt
+import unittest
+from dataclasses import replace
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.special import ndtr
+from scipy.stats import dirichlet_multinomial
+
+from bootmark.core.catalogue import default
+from bootmark.core.season import anchor, biofix, killing, phenology, shares
+from bootmark.core.season.anchor import Sighting
+from bootmark.core.season.biofix import Check
+from bootmark.core.season.phenology import Season
+from tests.core.test_season import BIOFIX, MOTH, year
+
+WHITE = default().agent("imported-cabbageworm")
+ARMY = default().agent("fall-armyworm")
+assert MOTH.heat and WHITE.heat and ARMY.heat
+
+
+def season(agent: str = "codling-moth", known: int = 170, **words: object) -> Season:
+    heat = default().agent(agent).heat
+    assert heat
+    as_of = dt.date(2026, 1, 1) + dt.timedelta(days=known - 1)
+    return phenology.forecast(
+        heat,
+        year(2026, 0.0, known),
+        BIOFIX,
+        past_years=(year(2024, -1), year(2025, 1)),
+        as_of=as_of,
+        **words,  # type: ignore[arg-type]
+    )
+
+
+class Biofixes(unittest.TestCase):
+    def checks(self, *caught: int, every: int = 3) -> list[Check]:
+        return [Check(dt.date(2026, 5, 1) + dt.timedelta(days=every * n), one) for n, one in enumerate(caught)]
+
+    def test_one_stray_moth_is_no_biofix(self) -> None:
+        # "First of two checks running with a catch" is how the trade tells a flight from a stray (common practice).
+        self.assertIsNone(biofix.sustained_catch(self.checks(0, 1, 0, 0), 2, 10))
+        found = biofix.sustained_catch(self.checks(0, 1, 0, 2, 3, 4), 2, 10)
+        assert found
+        self.assertEqual(found.on, dt.date(2026, 5, 10))
+        self.assertIn("2 and 3", found.why)
+
+    def test_checks_too_far_apart_do_not_count_as_running(self) -> None:
+        self.assertIsNone(biofix.sustained_catch(self.checks(2, 3, every=14), 2, 10))
+
+    def test_traps_of_one_day_are_one_check(self) -> None:
+        day = dt.date(2026, 5, 4)
+        self.assertIsNone(biofix.sustained_catch([Check(day, 1), Check(day, 2)], 2, 10))
+        with self.assertRaises(ValueError):
+            biofix.sustained_catch([], 0, 5)
+
+    def test_the_calendar_turns_round_in_the_south(self) -> None:
+        heat = default().agent("cabbage-maggot").heat
+        assert heat
+        self.assertEqual(biofix.calendar_day(heat, False, dt.date(2026, 6, 1)), dt.date(2026, 3, 1))
+        self.assertEqual(biofix.calendar_day(heat, True, dt.date(2026, 6, 1)), dt.date(2025, 9, 1))
+        assert MOTH.heat
+        self.assertIsNone(biofix.calendar_day(MOTH.heat, False, dt.date(2026, 6, 1)))
+
+    def test_the_crop_sets_it(self) -> None:
+        assert MOTH.heat
+        hangs = replace(MOTH.heat, biofix="crop", crop_code=65)
+        noted = [(dt.date(2026, 4, 20), 61), (dt.date(2026, 5, 2), 67), (dt.date(2026, 5, 9), 69), (dt.date(2025, 4, 25), 65)]
+        found = biofix.crop_event(hangs, noted, dt.date(2026, 1, 1))
+        assert found
+        self.assertEqual(found.on, dt.date(2026, 5, 2))
+        self.assertIsNone(biofix.crop_event(MOTH.heat, noted, dt.date(2026, 1, 1)))
+
+
+class Chains(unittest.TestCase):
+    def test_generations_follow_each_other_by_the_published_sum(self) -> None:
+        assert ARMY.heat
+        at = {event.id: event.at for event in ARMY.heat.events}
+        # du Plessis et al. (2020): egg to adult 391 degree-days C above 12.6.
+        self.assertAlmostEqual(at["first-moths"] - at["first-eggs"], 390.8, delta=1.0)
+        self.assertAlmostEqual(at["second-eggs"] - at["first-eggs"], 390.8 + 45, delta=1.0)
+        spreads = [event.spread for event in ARMY.heat.events]
+        self.assertEqual(spreads, sorted(spreads))
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.floats(0, 3000), st.floats(0, 1500))
+    def test_shares_add_to_one_with_and_without_winter(self, heat: float, held: float) -> None:
+        assert WHITE.heat
+        for one in (None, min(heat, held)):
+            rows = shares.phases(heat, WHITE.heat, one)
+            self.assertAlmostEqual(float(rows.sum()), 1.0, places=9)
+            self.assertGreaterEqual(float(rows.min()), -1e-12)
+
+    def test_nobody_who_comes_to_the_wintering_stage_after_its_day_leaves_it(self) -> None:
+        found = season("imported-cabbageworm", 365)
+        turn = found.index(dt.date(2026, 9, 1))
+        for ordinal in ("first", "second", "third", "fourth"):
+            on_that_day = float(found.passed[f"{ordinal}-pupae"][turn])
+            self.assertLessEqual(float(found.passed[f"{ordinal}-butterflies"][-1]), on_that_day + 1e-6, ordinal)
+        assert WHITE.heat
+        free = replace(WHITE.heat, winter_stage="", winter_after=None)
+        going_on = phenology.forecast(free, year(2026), BIOFIX, past_years=(year(2024),), as_of=dt.date(2026, 12, 31))
+        self.assertGreater(found.shares["pupa"][-1], going_on.shares["pupa"][-1] + 0.05)
+
+
+class Sightings(unittest.TestCase):
+    day = dt.date(2026, 6, 10)
+
+    def test_the_likelihood_is_the_libraries(self) -> None:
+        expected = np.array([0.5, 0.3, 0.2])
+        worth = (1 - anchor.CLUMPED) / anchor.CLUMPED
+        for counts in ([3, 1, 0], [0, 0, 7]):
+            theirs = float(dirichlet_multinomial.logpmf(counts, worth * expected, sum(counts)))
+            coefficient = float(
+                dirichlet_multinomial.logpmf(counts, [1e9 * p for p in expected], sum(counts)) - np.dot(counts, np.log(expected))
+            )
+            self.assertAlmostEqual(float(anchor.likelihood(counts, expected)), theirs - coefficient, places=4)
+
+    def test_a_sighting_ahead_of_the_forecast_brings_its_dates_forward(self) -> None:
+        before = season()
+        ahead = season(sightings=[Sighting(self.day, {"adult": 2, "egg": 8, "larva": 40})])
+        behind = season(sightings=[Sighting(self.day, {"adult": 40, "egg": 4})])
+        hatch = {
+            name: next(one.p50 for one in found.events if one.id == "hatch") for name, found in (("b", before), ("a", ahead), ("l", behind))
+        }
+        assert hatch["a"] and hatch["b"] and hatch["l"]
+        self.assertLess(hatch["a"], hatch["b"])
+        self.assertGreater(hatch["l"], hatch["b"])
+        self.assertGreater(ahead.moved, 0)
+        self.assertLess(behind.moved, 0)
+        self.assertTrue(0 < ahead.surer < 1)
+
+    def test_it_counts_for_as_much_as_its_sample_is_worth(self) -> None:
+        moved = [season(sightings=[Sighting(self.day, {"egg": n, "larva": 9 * n})]).moved for n in (1, 4, 30)]
+        self.assertEqual(moved, sorted(moved))
+        self.assertGreater(moved[2], 1.5 * moved[0])
+
+    def test_one_that_fits_makes_surer_and_moves_little(self) -> None:
+        plain = season()
+        shown = {stage: share for stage, share in plain.on(self.day).items() if stage not in ("not yet", "over")}
+        total = sum(shown.values())
+        found = season(sightings=[Sighting(self.day, {stage: round(60 * share / total) for stage, share in shown.items()})])
+        self.assertLess(abs(found.moved), 6)
+        self.assertGreater(found.surer, 0.1)
+
+    def test_shares_still_add_to_one(self) -> None:
+        found = season(sightings=[Sighting(self.day, {"larva": 20})])
+        np.testing.assert_allclose(sum(found.shares.values()), 1, atol=1e-9)
+
+    def test_one_outside_the_known_days_is_left_aside(self) -> None:
+        self.assertEqual(season(sightings=[Sighting(dt.date(2026, 9, 1), {"larva": 20})]).moved, 0.0)
+
+    def test_an_empty_one_is_refused(self) -> None:
+        for counts in ({}, {"larva": 0}, {"larva": -1, "egg": 5}):
+            with self.assertRaises(ValueError):
+                Sighting(self.day, counts)
+
+
+class Sources(unittest.TestCase):
+    def test_every_date_says_where_its_heat_came_from(self) -> None:
+        found = season()
+        for event in found.events:
+            self.assertAlmostEqual(sum(event.sources.values()), 1.0, places=6)
+        self.assertGreater(found.events[0].sources["measured"], found.events[-1].sources["measured"])
+        self.assertEqual(len(found.kinds), len(found.dates))
+
+
+class BestDays(unittest.TestCase):
+    def test_one_level_generation_by_hand(self) -> None:
+        """Larvae feed from 100 to 200 degree-days; a control of a day that kills them all does best when most have come and few have fed."""
+        found = season("codling-moth", 365)
+        sure = replace(found, heat=np.tile(found.heat[1], (3, 1)))
+        control = replace(MOTH.control("granulovirus"), at_events=(), phases=("hatch",), stages=("larva",))
+        best = killing.best_days(sure, MOTH, control, after=BIOFIX, lasts_days=1, efficacy=1.0)
+        assert best
+        assert MOTH.heat
+        events = {event.id: event for event in MOTH.heat.events}
+        day = found.index(best.days[0])
+        ranks = np.linspace(-2.2, 2.2, 200)
+        weights = np.exp(-(ranks**2) / 2)
+
+        def spared(on: int) -> float:
+            here = [np.searchsorted(found.heat[1], events["hatch"].at - z * events["hatch"].spread) for z in ranks]
+            gone = [np.searchsorted(found.heat[1], events["leaving"].at - z * events["leaving"].spread) for z in ranks]
+            return float(sum(w * (g - on) for w, h, g in zip(weights, here, gone, strict=True) if h <= on < g) / weights.sum())
+
+        around = max(range(day - 25, day + 25), key=spared)
+        self.assertLessEqual(abs(around - day), 2)
+
+    def test_a_longer_lasting_control_is_begun_earlier_and_spares_more(self) -> None:
+        found = season("codling-moth", 365)
+        control = replace(MOTH.control("granulovirus"), at_events=(), phases=("hatch",))
+        short, long = (killing.best_days(found, MOTH, control, after=BIOFIX, lasts_days=n) for n in (1, 21))
+        assert short and long
+        self.assertLess(long.days[0], short.days[0])
+        self.assertGreater(long.saved, short.saved)
+        self.assertGreater(short.saved, short.on_first_day)
+
+    def test_two_treatments_spare_more_than_one(self) -> None:
+        found = season()
+        control = MOTH.control("granulovirus")
+        one, two = (killing.best_days(found, MOTH, control, after=found.as_of, treatments=n, lasts_days=7) for n in (1, 2))
+        assert one and two
+        self.assertEqual(len(set(two.days)), 2)
+        self.assertGreater(two.saved, one.saved)
+        self.assertLessEqual(two.saved, 1.0)
+
+    def test_none_where_there_is_nothing_to_gain(self) -> None:
+        found = season()
+        self.assertIsNone(killing.best_days(found, default().agent("pear-psylla"), MOTH.control("granulovirus"), after=found.as_of))
+        with self.assertRaises(ValueError):
+            killing.best_days(found, MOTH, MOTH.control("granulovirus"), after=found.as_of, efficacy=0.0)
+
+    def test_the_harmful_stage_is_read_from_the_catalogue(self) -> None:
+        self.assertEqual(killing.feeding_stages(default().agent("colorado-potato-beetle")), {"larva"})
+        for agent in default().agents.values():
+            if agent.heat and agent.heat.events and agent.is_pest:
+                self.assertTrue(killing.feeding_stages(agent), agent.id)
+
+    def test_ranks_are_the_models_own_spread(self) -> None:
+        assert MOTH.heat
+        event = MOTH.heat.events[2]
+        self.assertAlmostEqual(float(shares.passed(event.at, MOTH.heat)[2]), float(ndtr(0.0)), places=9)
