@@ -222,7 +222,7 @@ class Gaps(unittest.TestCase):
     def test_short_gaps_follow_a_line_and_are_marked(self) -> None:
         found = gaps.fill(self.days({4, 5, 6}))
         np.testing.assert_allclose(found.tmin, np.arange(20) + 5.0)
-        self.assertEqual([n for n, kind in enumerate(found.kind) if kind == "filled"], [4, 5, 6])
+        self.assertEqual([n for n, kind in enumerate(found.kind) if kind == gaps.LINE], [4, 5, 6])
 
     def test_long_gaps_take_past_years_or_end_the_series(self) -> None:
         missing = set(range(5, 12))

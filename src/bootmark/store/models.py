@@ -81,7 +81,12 @@ class Command(Identified, Base):
 
 
 class Station(Head, Base):
-    """A weather station. offset_minutes: its fixed standard offset, on which its days run."""
+    """A weather station.
+
+    offset_minutes: its fixed standard offset, on which its days run; kind: "outdoor" or "cover", a logger under cover that
+    stands for its own block only; push_hash: of the key with which it sends readings, empty where it sends none; failures,
+    next_try_at, last_error: of the last attempts to read it.
+    """
 
     __tablename__ = "station"
     name: Mapped[str]
@@ -91,10 +96,16 @@ class Station(Head, Base):
     offset_minutes: Mapped[int]
     url: Mapped[str]
     heard_at: Mapped[dt.datetime | None]
+    kind: Mapped[str] = mapped_column(server_default="outdoor")
+    push_hash: Mapped[str] = mapped_column(server_default="")
+    failures: Mapped[int] = mapped_column(server_default="0")
+    next_try_at: Mapped[dt.datetime | None]
+    last_error: Mapped[str] = mapped_column(server_default="")
 
 
 class Block(Head, Base):
-    """A managed area with one crop. outline: corner points in metres on the farm's own plan."""
+    """A managed area with one crop. outline: corner points in metres on the farm's own plan; weather: "station", its own one, or
+    "nearby", all outdoor stations by distance; elevation: metres, None where it is not told."""
 
     __tablename__ = "block"
     __table_args__ = (within_farm("station_id", "station"), UniqueConstraint("farm_id", "name"))
@@ -106,6 +117,8 @@ class Block(Head, Base):
     outline: Mapped[list[Any]]
     station_id: Mapped[uuid.UUID | None]
     harvest_from: Mapped[dt.date | None]
+    weather: Mapped[str] = mapped_column(server_default="station")
+    elevation: Mapped[float | None]
 
 
 class WeatherDay(FarmRow, Base):

@@ -4,6 +4,10 @@ from sqlalchemy import Table
 
 from bootmark.store.base import Head, version_table
 from bootmark.store.models import Application, Biofix, Block, DecisionRow, Enquiry, Look, SampleRow, Station, Stop
+from bootmark.store.season_models import CropStage, Judgement, StageSighting, Trap, TrapCheck
 
-HEADS: tuple[type[Head], ...] = (Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry)
+HEADS: tuple[type[Head], ...] = (
+    Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
+    Trap, TrapCheck, StageSighting, CropStage, Judgement,
+)  # fmt: skip
 VERSIONS: dict[type[Head], Table] = {head: version_table(head) for head in HEADS}
