@@ -10,7 +10,7 @@ from sqlalchemy import func, select, text
 
 from bootmark.core.season import biofix
 from bootmark.core.season.spells import spells
-from bootmark.services import farm_time, queue, season, weather, weather_files, worker
+from bootmark.services import block_weather, farm_time, queue, season, weather_files, worker
 from bootmark.services.commands import Forbidden, Refused
 from bootmark.standins.__main__ import serve
 from bootmark.standins.estate import FARM, NOW, made
@@ -148,7 +148,7 @@ class Seasons(DatabaseTest):
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             orchard = session.get_one(Block, (FARM, made("Orchard A")))
-            self.assertGreaterEqual(weather.hints(session, farm, orchard, day)["hot-and-dry"], 9)
+            self.assertGreaterEqual(block_weather.hints(session, farm, orchard, day)["hot-and-dry"], 9)
             found = season.of_block(session, farm, orchard, known.agent("codling-moth"), day)
             assert found
             self.assertEqual(found.biofix, dt.date(2026, 5, 15))

@@ -169,9 +169,18 @@ def serve(options: argparse.Namespace) -> int:
     supervisor = Supervisor(VAR / "log")
     with supervisor.until_told():
         supervisor.run("web", web_command(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")), env, ROOT)
-        supervisor.run("worker", [str(packages.PYTHON), "-m", "bootmark.services.worker"], env, ROOT)
+        for number in range(1, worker_count() + 1):
+            supervisor.run(f"worker-{number}", [str(packages.PYTHON), "-m", "bootmark.services.worker"], env, ROOT)
         supervisor.wait()
     return 0
+
+
+def worker_count() -> int:
+    """Worker processes of a real installation: BOOTMARK_WORKERS, else one a core and four at the most."""
+    told = os.environ.get("BOOTMARK_WORKERS", "")
+    if told and (not told.isdigit() or not 1 <= int(told) <= 32):
+        raise Stop(f"BOOTMARK_WORKERS is {told!r}: give a number from 1 to 32.")
+    return int(told) if told else min(4, os.cpu_count() or 1)
 
 
 def test(options: argparse.Namespace) -> int:

@@ -11,7 +11,7 @@ from bootmark.core import ENGINE
 from bootmark.core.field import call
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
-from bootmark.services import season, weather
+from bootmark.services import block_weather, crop_stages, season
 from bootmark.services.commands import Context, Fields, Forbidden, Json, Refused, as_json, kind
 from bootmark.services.farm_time import zone
 from bootmark.services.field import SCOUTS, local_day
@@ -24,9 +24,10 @@ def policy_of(farm: Farm) -> Policy:
     return Policy(tuple(farm.policy.get("order", Policy().order)), frozenset(farm.policy.get("refuses", ())))
 
 
-def crop_state(block: Block, day: dt.date) -> CropState:
+def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
     near = (block.harvest_from - day).days if block.harvest_from else None
-    return CropState(block.crop, near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None)
+    in_sight = near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None
+    return CropState(block.crop, in_sight, crop_stages.in_flower(session, farm, block, day))
 
 
 def finding_of(look: Look, agent: str) -> Finding:
@@ -65,7 +66,7 @@ def consider(
     finding = finding_of(look, agent)
     stage = stage_now(session, farm, block, agent, day, known)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), sample.measure) if sample else None
-    crop, policy = crop_state(block, day), policy_of(farm)
+    crop, policy = crop_state(session, farm, block, day), policy_of(farm)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=known)
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
@@ -112,7 +113,7 @@ def _plan(context: Context, row: DecisionRow) -> None:
     span = season.window_of(found.forecast, control, agent.heat, day) if found else None
     start = max(day, span[0]) if span and span[1] >= day else day
     until = span[1] if span and span[1] >= day else None
-    ahead = weather.days_ahead(context.session, context.farm, block, start)
+    ahead = block_weather.days_ahead(context.session, context.farm, block, start)
     steps = [one for one in programme.build(agent, control, start, ahead, until) if one.kind == "treatment"]
     for step in steps:
         context.session.add(
@@ -243,7 +244,7 @@ def application_record(context: Context) -> Json:
     fields.done()
     working = {
         "checks": list(wanted),
-        "weather": as_json(weather.at(context.session, context.farm, block, started)),
+        "weather": as_json(block_weather.at(context.session, context.farm, block, started)),
         "control": as_json(control),
         "catalogue": context.catalogue.hash,
         "engine": ENGINE,

@@ -15,6 +15,7 @@ from sqlalchemy import func, insert, select, text
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue
+from bootmark.services import memo
 from bootmark.services.people import Member
 from bootmark.store.base import Head
 from bootmark.store.models import Command, Farm
@@ -221,6 +222,7 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
             payload=sent.payload,
         )
     )
+    memo.forget(session)
     if one.derive and not conflict:
         one.derive(context, head)
         session.flush()

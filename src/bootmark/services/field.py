@@ -11,7 +11,7 @@ from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify, priors
 from bootmark.core.types import SEEN, STATES, Case, Cause, NextLook, Ranking, Verdict
-from bootmark.services import season, weather
+from bootmark.services import block_weather, season
 from bootmark.services.commands import Context, Fields, Json, Refused, as_json, kind
 from bootmark.services.farm_time import zone
 from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
@@ -67,7 +67,7 @@ def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: 
         place=block.place,
         month=local.month,
         hemisphere="north" if farm.latitude >= 0 else "south",
-        weather=weather.hints(session, farm, block, local.date()),
+        weather=block_weather.hints(session, farm, block, local.date()),
         signs=signs,
         history=history(session, farm.id, block.id, before=midnight),
         hour=local.hour,
@@ -83,10 +83,9 @@ def about_now(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[
     Where most of a season is over, the month tells more: later generations are not all modelled.
     """
     found = {}
-    known_biofixes = season.biofixes(session, farm, day)
-    for block_id, agent_id in known_biofixes:
+    for block_id, agent_id in season.biofixes(session, farm, day):
         agent = default().agents.get(agent_id)
-        season_now = season.of_block(session, farm, block, agent, day, known_biofixes) if agent and block_id == block.id else None
+        season_now = season.of_block(session, farm, block, agent, day) if agent and block_id == block.id else None
         if season_now:
             shares = season_now.forecast.on(day)
             if shares.get("over", 0.0) < 0.5:

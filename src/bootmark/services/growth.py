@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Agent
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.season import growth
-from bootmark.services import weather
+from bootmark.services import block_weather
 from bootmark.store.models import Block, Farm, SampleRow
 
 WEEK = 7
@@ -25,7 +25,7 @@ def outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: Sa
     """
     if agent.id not in lives() or not agent.is_pest:
         return []
-    temps = np.asarray(weather.days_ahead(session, farm, block, day, AHEAD))
+    temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))
     mean = float(temps[:WEEK].mean())
     counted = sample if sample and sample.measure == "mean" and sample.counts else None
     here = sum(counted.counts) / len(counted.counts) if counted else 1.0

@@ -1,10 +1,14 @@
 """Stations, blocks and the dates from which heat is counted."""
 
+from sqlalchemy import select
+
 from bootmark.services.commands import Context, Fields, Json, Refused, kind
 from bootmark.services.field import SCOUTS, local_day
 from bootmark.store.models import Biofix, Block, Station
 
 PLACES = ("field", "orchard", "tunnel", "greenhouse", "bed", "container")
+STATION_KINDS = ("outdoor", "cover")
+BLOCK_WEATHER = ("station", "nearby")
 KEEPERS = ("owner", "adviser")
 
 
@@ -19,7 +23,14 @@ def station_save(context: Context) -> Json:
         "elevation": fields.number("elevation", -500, 6000, "m"),
         "offset_minutes": int(fields.number("offset_minutes", -720, 840, "minutes")),
         "url": fields.text("url", most=300, needed=False),
+        "kind": fields.one_of("kind", STATION_KINDS) if context.sent.payload.get("kind") else "outdoor",
     }
+    named = select(Station.id).where(Station.farm_id == context.farm_id, Station.name == columns["name"])
+    other = context.session.scalars(named).first()
+    if other and other != context.sent.record_id:
+        fields.errors["name"] = f"There is a station called {columns['name']} already: choose another name."
+    if columns["url"] and not columns["url"].startswith(("http://", "https://")):
+        fields.errors["url"] = f"{columns['url']} is not an address: it begins with http:// or https://."
     fields.done()
     return columns
 
@@ -39,6 +50,8 @@ def block_save(context: Context) -> Json:
         "cultivar": fields.text("cultivar", most=60, needed=False),
         "area": fields.number("area", 0.0001, 10_000, "ha"),
         "harvest_from": fields.day("harvest_from") if payload.get("harvest_from") else None,
+        "weather": fields.one_of("weather", BLOCK_WEATHER) if payload.get("weather") else "station",
+        "elevation": fields.number("elevation", -500, 6000, "m") if str(payload.get("elevation") or "").strip() else None,
     }
     outline = payload.get("outline")
     corners = isinstance(outline, list) and len(outline) >= 3 and all(isinstance(one, list) and len(one) == 2 for one in outline)

@@ -6,6 +6,7 @@ from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 PULL = "bootmark.pull_weather"
+RECKON = "bootmark.reckon_seasons"
 
 
 def defer(session: Session, task: str, **ids: str) -> int:

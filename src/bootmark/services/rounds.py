@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
 from bootmark.core.season import phenology
-from bootmark.services import season, weather
+from bootmark.services import block_weather, season, traps
 from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, Stop
 
 OPEN_CASE_DAYS = 14
@@ -60,13 +60,13 @@ def booked(session: Session, farm: Farm) -> list[ReturnVisit]:
 
 def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, today: dt.date) -> dict[uuid.UUID, list[Opening]]:
     """The window that is open or next for each agent with a biofix, by the first control that has one."""
-    set_by_hand, watched = season.biofixes(session, farm, today), season.watched(session, farm, today)
+    watched = season.watched(session, farm, today)
     found: dict[uuid.UUID, list[Opening]] = {}
     for block in blocks:
         for agent in known.on(block.crop):
             if (block.id, agent.id) not in watched:
                 continue
-            one = season.of_block(session, farm, block, agent, today, set_by_hand)
+            one = season.of_block(session, farm, block, agent, today)
             if one is None:
                 continue
             leading = phenology.leading_window(one.forecast, agent, after=today)
@@ -85,6 +85,7 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk,
         due.setdefault(visit.block_id, []).append(
             DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None)
         )
+    waits = traps.waiting(traps.register(session, farm, day), known, day)
     windows = openings(session, farm, blocks, known, day)
     states = [
         BlockState(
@@ -92,10 +93,11 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk,
             name=block.name,
             at=middle(block),
             looked=looked.get(block.id),
-            spells=weather.hints(session, farm, block, day),
+            spells=block_weather.hints(session, farm, block, day),
             due=due.get(block.id, ()),
             cases=cases.get(block.id, ()),
             openings=windows.get(block.id, ()),
+            traps=waits.get(block.id, ()),
         )
         for block in blocks
     ]

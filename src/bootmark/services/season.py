@@ -1,36 +1,61 @@
-"""Season forecasts of an agent on a block, computed once for each state of biofix and weather."""
+"""Season forecasts of an agent on a block, computed once for each state of biofix, weather and sightings."""
 
 import datetime as dt
+import hashlib
+import uuid
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from bootmark.core import ENGINE
 from bootmark.core.catalogue import Agent, Control, Heat
 from bootmark.core.season import biofix, phenology
+from bootmark.core.season.anchor import Sighting
 from bootmark.core.season.phenology import Season
-from bootmark.services import weather
+from bootmark.services import block_weather, memo
 from bootmark.store.models import Biofix, Block, Farm, FindingRow
+from bootmark.store.season_models import StageSighting
 
 SEASON_DAYS = 300
 DRAWS = 120
 _KEPT = 256
-_seasons: OrderedDict[tuple[Any, ...], Season] = OrderedDict()
+_seasons: OrderedDict[str, Season] = OrderedDict()
+
+Pair = tuple[uuid.UUID, str]
+
+
+@dataclass(frozen=True)
+class Ask:
+    """Everything that one forecast rests on. key: changes with any of it."""
+
+    block: Block
+    agent: Agent
+    biofix: dt.date
+    basis: str
+    sightings: tuple[Sighting, ...]
+    key: str
 
 
 @dataclass(frozen=True)
 class Found:
-    """A forecast with the biofix it rests on."""
+    """A forecast with what it rests on."""
 
     biofix: dt.date
     basis: str
     forecast: Season
+    sightings: tuple[Sighting, ...] = ()
 
 
-def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[tuple[Any, str], Biofix]:
+def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Biofix]:
     """The newest biofix of each block and agent that this season's heat can be counted from."""
+    return memo.once(session, ("biofixes", farm.id, day), lambda: _biofixes(session, farm, day))
+
+
+def _biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Biofix]:
     rows = session.scalars(
         select(Biofix)
         .where(Biofix.farm_id == farm.id, Biofix.on <= day, Biofix.on > day - dt.timedelta(days=SEASON_DAYS))
@@ -39,40 +64,101 @@ def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[tuple[Any, str]
     return {(row.block_id, row.agent): row for row in rows}
 
 
-def watched(session: Session, farm: Farm, day: dt.date) -> set[tuple[Any, str]]:
+def sightings(session: Session, farm: Farm, day: dt.date) -> dict[Pair, list[Sighting]]:
+    """What was counted by stage this season, by block and agent, in order of days."""
+    return memo.once(session, ("sightings", farm.id, day), lambda: _sightings(session, farm, day))
+
+
+def _sightings(session: Session, farm: Farm, day: dt.date) -> dict[Pair, list[Sighting]]:
+    rows = session.scalars(
+        select(StageSighting)
+        .where(StageSighting.farm_id == farm.id, StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=SEASON_DAYS))
+        .order_by(StageSighting.on, StageSighting.seen_at)
+    )
+    found: dict[Pair, list[Sighting]] = {}
+    for row in rows:
+        found.setdefault((row.block_id, row.agent), []).append(Sighting(row.on, {stage: int(count) for stage, count in row.counts.items()}))
+    return found
+
+
+def watched(session: Session, farm: Farm, day: dt.date) -> set[Pair]:
     """Block and agent where its season matters: a biofix was set there this season, or it was found there before.
 
     An agent that only could be on the crop is not watched: the catalogue holds dozens for each.
     """
+    return memo.once(session, ("watched", farm.id, day), lambda: _watched(session, farm, day))
+
+
+def _watched(session: Session, farm: Farm, day: dt.date) -> set[Pair]:
     found = session.execute(
         select(FindingRow.block_id, FindingRow.agent).where(FindingRow.farm_id == farm.id, FindingRow.confirmed).distinct()
     )
     return {(block, agent) for block, agent in found} | set(biofixes(session, farm, day))
 
 
-def of_block(
-    session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date, known_biofixes: dict[tuple[Any, str], Biofix] | None = None
-) -> Found | None:
-    """An agent's season on a block as of a day; None without a heat model, a biofix, a station or weather."""
+def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Ask | None:
+    """What an agent's forecast on a block rests on as of a day; None without a heat model, a station or a biofix."""
     if agent.heat is None or not agent.heat.events:
         return None
-    station = weather.station_of(session, farm, block)
-    if station is None:
+    key = block_weather.key(session, farm, block, day)
+    if key is None:
         return None
-    set_by_hand = (known_biofixes if known_biofixes is not None else biofixes(session, farm, day)).get((block.id, agent.id))
+    set_by_hand = biofixes(session, farm, day).get((block.id, agent.id))
     on = set_by_hand.on if set_by_hand else biofix.calendar_day(agent.heat, farm.latitude < 0, day)
     if on is None:
         return None
-    told, past, key = weather.series(session, station, day, on)
-    if not told.dates or told.dates[0] != on or not past:
-        return None
-    key = (*key, agent.id, on)
-    if key not in _seasons:
-        _seasons[key] = phenology.forecast(agent.heat, told, on, past_years=past, as_of=day, draws=DRAWS)
+    seen = tuple(one for one in sightings(session, farm, day).get((block.id, agent.id), ()) if one.on >= on)
+    basis = set_by_hand.basis if set_by_hand else f"{agent.heat.biofix_name}, the model's own day"
+    rests_on = repr((key, day, on, agent.heat, [(one.on, sorted(one.counts.items())) for one in seen], farm.latitude < 0, ENGINE, DRAWS))
+    return Ask(block, agent, on, basis, seen, hashlib.sha256(rests_on.encode()).hexdigest()[:32])
+
+
+def asks(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Ask]:
+    """Every forecast that is watched on these blocks."""
+    pairs = watched(session, farm, day)
+    found = [
+        ask(session, farm, block, known.agents[agent], day)
+        for block in blocks
+        for agent in sorted(agent for where, agent in pairs if where == block.id)
+        if agent in known.agents and {block.crop, "*"} & set(known.agents[agent].hosts)
+    ]
+    return [one for one in found if one is not None]
+
+
+def answer(session: Session, farm: Farm, one: Ask, day: dt.date) -> Season | None:
+    """The forecast of an ask; None where there is no weather from its biofix on, or no past year."""
+    if one.key in _seasons:
+        _seasons.move_to_end(one.key)
+        return _seasons[one.key]
+    found = reckon(session, farm, one, day, sightings=one.sightings)
+    if found is not None:
+        _seasons[one.key] = found
         while len(_seasons) > _KEPT:
             _seasons.popitem(last=False)
-    basis = set_by_hand.basis if set_by_hand else f"{agent.heat.biofix_name}, the model's own day"
-    return Found(on, basis, _seasons[key])
+    return found
+
+
+def reckon(
+    session: Session, farm: Farm, one: Ask, day: dt.date, *, sightings: Sequence[Sighting] = (), warmer: float = 0.0, later: int = 0
+) -> Season | None:
+    """A forecast anew. warmer: degrees C added to every day from today on, and to none before; later: days by which the biofix is moved."""
+    assert one.agent.heat
+    on = one.biofix + dt.timedelta(days=later)
+    told, past, _ = block_weather.series(session, farm, one.block, day, on)
+    if not told.dates or told.dates[0] != on or not past:
+        return None
+    if warmer:
+        told, past = block_weather.warmed(told, past, warmer, day)
+    return phenology.forecast(
+        one.agent.heat, told, on, past_years=past, as_of=day, draws=DRAWS, sightings=sightings, southern=farm.latitude < 0
+    )
+
+
+def of_block(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Found | None:
+    """An agent's season on a block as of a day; None without a heat model, a biofix, a station or weather."""
+    one = ask(session, farm, block, agent, day)
+    found = answer(session, farm, one, day) if one else None
+    return Found(one.biofix, one.basis, found, one.sightings) if one and found else None
 
 
 def window_of(forecast: Season, control: Control, heat: Heat | None, day: dt.date) -> tuple[dt.date, dt.date] | None:

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Control
 from bootmark.core.season import windows
 from bootmark.core.season.windows import HourTable
-from bootmark.services import weather
+from bootmark.services import block_weather
 from bootmark.services.farm_time import zone
 from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
 
@@ -48,10 +48,10 @@ def planned(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[
 
 def one(session: Session, farm: Farm, known: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
     control = known.agent(treatment.agent).control(treatment.control)
-    station = weather.station_of(session, farm, block)
+    station = block_weather.station_of(session, farm, block)
     table = None
     if station:
-        hourly = weather.hourly(session, farm, station, now)
+        hourly = block_weather.hourly(session, farm, station, now)
         if hourly.times:
             limits = windows.limits_for(control.work, not_before=treatment.on, not_after=treatment.not_after, zone=zone(farm))
             table = windows.hours(hourly, limits)

@@ -1,27 +1,28 @@
-"""Weather of a station or block: what was measured, what is foretold, and what is filled."""
+"""Weather of a station: what was measured, what is foretold, what is filled, what looks wrong."""
 
 import datetime as dt
 import uuid
 from collections import OrderedDict
-from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any, TypeVar, cast
+from typing import Any
 
 import numpy as np
 from sqlalchemy import func, select
 from sqlalchemy.dialects.postgresql import distinct_on, insert
 from sqlalchemy.orm import Session
 
+from bootmark.core.season import faults
 from bootmark.core.season.ahead import Weather
+from bootmark.core.season.faults import Flag
 from bootmark.core.season.gaps import fill
-from bootmark.core.season.spells import spells
-from bootmark.core.season.windows import Hourly
-from bootmark.store.models import Block, Farm, ForecastHour, Station, WeatherDay, WeatherDerived, WeatherHour
+from bootmark.core.season.normals import normals
+from bootmark.services import memo
+from bootmark.store.models import ForecastHour, Station, WeatherDay, WeatherDerived, WeatherHour
+from bootmark.store.season_models import Judgement
 
 Extremes = tuple[float, float]
-Kept = TypeVar("Kept")
 LEAST_DAYS_OF_A_YEAR = 300
-SPELL_DAYS = 30
+HOURS_LOOKED_AT = 30
 _KEPT = 32
 
 
@@ -55,23 +56,16 @@ def offset(station: Station) -> dt.timezone:
     return dt.timezone(dt.timedelta(minutes=station.offset_minutes))
 
 
-def _once(session: Session, key: tuple[Any, ...], ask: Callable[[], Kept]) -> Kept:
-    """What a question answered before in this transaction; forgotten as soon as readings are stored in it."""
-    memo = session.info.setdefault("weather", {})
-    if key not in memo:
-        memo[key] = ask()
-    return cast(Kept, memo[key])
-
-
 def record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Record:
     """A station's days; read once and kept until a new reading comes."""
-    return _once(session, ("record", farm_id, station_id), lambda: _record(session, farm_id, station_id))
+    return memo.once(session, ("record", farm_id, station_id), lambda: _record(session, farm_id, station_id))
 
 
 def _record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Record:
     where = (WeatherDay.farm_id == farm_id, WeatherDay.station_id == station_id)
     stamp = session.execute(select(func.count(), func.max(WeatherDay.received_at)).where(*where)).one()
-    key = (farm_id, station_id, *stamp)
+    judged = judgements(session, farm_id, station_id)
+    key = (farm_id, station_id, *stamp, tuple((one.version_id, one.local_date) for one in judged))
     if key in _records:
         _records.move_to_end(key)
         return _records[key]
@@ -81,15 +75,28 @@ def _record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Reco
         .ext(distinct_on(WeatherDay.local_date))
         .order_by(WeatherDay.local_date, WeatherDay.received_at.desc())
     ).all()
-    _records[key] = Record(key, {row[0]: (row[1], row[2]) for row in rows}, {row[0]: row[3] for row in rows})
+    days = {row[0]: (row[1], row[2]) for row in rows}
+    for one in judged:
+        # What a person left out counts as missing, and is filled and marked like any gap; the raw reading stays where it is.
+        if one.verdict == "left out":
+            days.pop(one.local_date, None)
+        elif one.verdict == "mended" and one.local_date in days and one.tmin is not None and one.tmax is not None:
+            days[one.local_date] = (one.tmin, one.tmax)
+    _records[key] = Record(key, days, {row[0]: row[3] for row in rows if row[0] in days})
     while len(_records) > _KEPT:
         _records.popitem(last=False)
     return _records[key]
 
 
+def judgements(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> list[Judgement]:
+    """What people said of a station's flagged days."""
+    rows = select(Judgement).where(Judgement.farm_id == farm_id, Judgement.station_id == station_id).order_by(Judgement.local_date)
+    return list(session.scalars(rows))
+
+
 def forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[ForecastHour]:
     """The newest forecast that was out by the end of a day."""
-    return _once(session, ("forecast", station_id, day), lambda: _forecast_rows(session, farm_id, station_id, day))
+    return memo.once(session, ("forecast", station_id, day), lambda: _forecast_rows(session, farm_id, station_id, day))
 
 
 def _forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[ForecastHour]:
@@ -101,7 +108,7 @@ def _forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, 
 
 def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.date, Extremes]:
     """Extremes of the days that a forecast covers by at least 20 hours, and of today from what was measured and is foretold."""
-    return _once(session, ("foretold", station.id, day), lambda: _foretold_days(session, station, day))
+    return memo.once(session, ("foretold", station.id, day), lambda: _foretold_days(session, station, day))
 
 
 def _foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.date, Extremes]:
@@ -120,109 +127,6 @@ def _foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.
     return {one: (min(temps), max(temps)) for one, temps in by_day.items() if len(temps) >= 20 and one >= day}
 
 
-def series(session: Session, station: Station, day: dt.date, start: dt.date) -> tuple[Weather, list[Weather], tuple[Any, ...]]:
-    """A station's weather from a day on, forecast days with it; its past years; and a key that changes with either."""
-    return _once(session, ("series", station.id, day, start), lambda: _series(session, station, day, start))
-
-
-def _series(session: Session, station: Station, day: dt.date, start: dt.date) -> tuple[Weather, list[Weather], tuple[Any, ...]]:
-    kept = record(session, station.farm_id, station.id)
-    measured = {one: kept.days[one] for one in kept.days if start <= one < day}
-    foretold = foretold_days(session, station, day)
-    past = kept.years(start)
-    by_day = [by_month_day(year) for year in past]
-    told = fill({**measured, **foretold}, by_day)
-    kinds = tuple("forecast" if kind == "measured" and one >= day else kind for one, kind in zip(told.dates, told.kind, strict=True))
-    return Weather(told.dates, told.tmin, told.tmax, kinds), past, (*kept.key, day, start, tuple(sorted(foretold.items())))
-
-
-def by_month_day(year: Weather) -> dict[tuple[int, int], Extremes]:
-    """A year's extremes by month and day."""
-    rows = zip(year.dates, np.asarray(year.tmin), np.asarray(year.tmax), strict=True)
-    return {(day.month, day.day): (float(low), float(high)) for day, low, high in rows}
-
-
-def station_of(session: Session, farm: Farm, block: Block) -> Station | None:
-    """The block's own station, or the farm's first."""
-    if block.station_id:
-        return session.get(Station, (farm.id, block.station_id))
-    return session.scalars(select(Station).where(Station.farm_id == farm.id).order_by(Station.name)).first()
-
-
-def hints(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[str, int]:
-    """Spells that the days before this one stand in."""
-    station = station_of(session, farm, block)
-    if station is None:
-        return {}
-    kept = record(session, farm.id, station.id)
-    dates = [day - dt.timedelta(days=n) for n in range(SPELL_DAYS, 0, -1)]
-    return spells([(kept.days[one][1], kept.rain[one]) for one in dates if one in kept.days])
-
-
-def days_ahead(session: Session, farm: Farm, block: Block, start: dt.date, count: int = 40) -> list[Extremes]:
-    """Extremes from a day on: the forecast, then the mean of past years on those days."""
-    station = station_of(session, farm, block)
-    if station is None:
-        return [(12.0, 24.0)] * count
-    kept = record(session, farm.id, station.id)
-    foretold = foretold_days(session, station, start)
-    rows: list[Extremes] = []
-    for n in range(count):
-        day = start + dt.timedelta(days=n)
-        same = [kept.days[one] for one in (_same_day(day, back) for back in range(1, 6)) if one in kept.days]
-        mean = tuple(np.mean(same, axis=0)) if same else (rows[-1] if rows else (12.0, 24.0))
-        low, high = foretold.get(day) or kept.days.get(day) or mean
-        rows.append((float(low), float(high)))
-    return rows
-
-
-def _same_day(day: dt.date, years_back: int) -> dt.date:
-    try:
-        return day.replace(year=day.year - years_back)
-    except ValueError:
-        return day.replace(year=day.year - years_back, day=28)
-
-
-def hourly(session: Session, farm: Farm, station: Station, now: dt.datetime, hours: int = 96) -> Hourly:
-    """The hours ahead, from the newest forecast."""
-    first = now.replace(minute=0, second=0, microsecond=0)
-    rows = [row for row in forecast_rows(session, farm.id, station.id, now.astimezone(dt.UTC).date()) if row.valid_at >= first][:hours]
-    return Hourly(
-        tuple(row.valid_at for row in rows),
-        [row.temp for row in rows],
-        [row.rh for row in rows],
-        [row.wind for row in rows],
-        [row.rain for row in rows],
-        station.latitude,
-        station.longitude,
-    )
-
-
-def at(session: Session, farm: Farm, block: Block, when: dt.datetime) -> dict[str, Any] | None:
-    """The weather in the hour of an act: measured where it is there, else foretold, else nothing."""
-    station = station_of(session, farm, block)
-    if station is None:
-        return None
-    hour = when.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
-    measured = session.scalars(
-        select(WeatherHour)
-        .where(WeatherHour.farm_id == farm.id, WeatherHour.station_id == station.id, WeatherHour.utc_hour == hour)
-        .order_by(WeatherHour.received_at.desc())
-    ).first()
-    row: Any = measured or next((one for one in forecast_rows(session, farm.id, station.id, hour.date()) if one.valid_at == hour), None)
-    if row is None:
-        return None
-    return {
-        "temp": row.temp,
-        "rh": row.rh,
-        "wind": row.wind,
-        "rain": row.rain,
-        "from": "measured" if measured else "forecast",
-        "station": station.name,
-        "hour": hour.isoformat(),
-    }
-
-
 def store_days(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, rows: list[dict[str, Any]]) -> int:
     """Add raw days; a row that is there already stays as it is. Returns how many were new."""
     return _add(session, WeatherDay, farm_id, station_id, rows)
@@ -230,7 +134,7 @@ def store_days(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, rows
 
 def _add(session: Session, model: type[Any], farm_id: uuid.UUID, station_id: uuid.UUID, rows: list[dict[str, Any]]) -> int:
     new = 0
-    session.info.pop("weather", None)
+    memo.forget(session)
     for start in range(0, len(rows), 2000):
         chunk = [{"farm_id": farm_id, "station_id": station_id, **row} for row in rows[start : start + 2000]]
         done = session.execute(
@@ -251,21 +155,81 @@ def store_forecast(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, 
     return _add(session, ForecastHour, farm_id, station_id, rows)
 
 
-def derive_fills(session: Session, station: Station) -> int:
-    """Write down which days of a station are filled and with what, beside the raw days; returns how many."""
+def by_month_day(year: Weather) -> dict[tuple[int, int], Extremes]:
+    """A year's extremes by month and day."""
+    rows = zip(year.dates, np.asarray(year.tmin), np.asarray(year.tmax), strict=True)
+    return {(day.month, day.day): (float(low), float(high)) for day, low, high in rows}
+
+
+def raw_days(session: Session, station: Station) -> dict[dt.date, Extremes]:
+    """A station's newest reading of each day as it was received, whatever people said of it since."""
+    rows = session.execute(
+        select(WeatherDay.local_date, WeatherDay.tmin, WeatherDay.tmax)
+        .where(WeatherDay.farm_id == station.farm_id, WeatherDay.station_id == station.id)
+        .ext(distinct_on(WeatherDay.local_date))
+        .order_by(WeatherDay.local_date, WeatherDay.received_at.desc())
+    )
+    return {day: (low, high) for day, low, high in rows}
+
+
+def derive(session: Session, station: Station) -> int:
+    """Write down beside a station's raw days which are filled and how, and which look wrong; returns how many are filled."""
     kept = record(session, station.farm_id, station.id)
-    if not kept.days:
-        return 0
-    newest = max(kept.days)
-    by_day = [by_month_day(year) for year in kept.years(newest + dt.timedelta(days=366))]
-    rows = []
+    rows: dict[dt.date, dict[str, Any]] = {}
+
+    def row(day: dt.date) -> dict[str, Any]:
+        empty = {
+            "farm_id": station.farm_id,
+            "station_id": station.id,
+            "local_date": day,
+            "tmin": None,
+            "tmax": None,
+            "filled": "",
+            "flags": [],
+        }
+        return rows.setdefault(day, empty)
+
+    known = WeatherDerived.farm_id == station.farm_id, WeatherDerived.station_id == station.id
+    for day in session.scalars(select(WeatherDerived.local_date).where(*known)):
+        row(day)
+    filled = 0
+    by_day = [by_month_day(year) for year in kept.years(max(kept.days) + dt.timedelta(days=366))] if kept.days else []
     # Year by year: a file of long ago does not call for the years between to be made up.
     for year in sorted({day.year for day in kept.days}):
         told = fill({day: kept.days[day] for day in kept.days if day.year == year}, by_day)
         for day, low, high, kind in zip(told.dates, np.asarray(told.tmin), np.asarray(told.tmax), told.kind, strict=True):
-            if kind == "filled":
-                key = {"farm_id": station.farm_id, "station_id": station.id, "local_date": day}
-                rows.append({**key, "tmin": float(low), "tmax": float(high), "filled": kind, "flags": []})
-    for start in range(0, len(rows), 1000):
-        session.execute(insert(WeatherDerived).values(rows[start : start + 1000]).on_conflict_do_nothing())
-    return len(rows)
+            if kind != "measured":
+                row(day).update(tmin=float(low), tmax=float(high), filled=kind)
+                filled += 1
+    for flag in flags(session, station):
+        row(flag.date)["flags"] = [{"kind": flag.kind, "why": flag.why, "tmin": flag.tmin, "tmax": flag.tmax}]
+    values = list(rows.values())
+    for start in range(0, len(values), 1000):
+        statement = insert(WeatherDerived).values(values[start : start + 1000])
+        fresh = {name: statement.excluded[name] for name in ("tmin", "tmax", "filled", "flags")}
+        session.execute(statement.on_conflict_do_update(index_elements=["farm_id", "station_id", "local_date"], set_=fresh))
+    return filled
+
+
+def flags(session: Session, station: Station) -> list[Flag]:
+    """Readings of a station that look wrong: its raw days, and the hours of the last weeks."""
+    raw = raw_days(session, station)
+    if not raw:
+        return []
+    dates = sorted(raw)
+    low, high = np.array([raw[day][0] for day in dates]), np.array([raw[day][1] for day in dates])
+    try:
+        usual = normals(dates, low, high)
+    except ValueError:
+        usual = None
+    found = {flag.date: flag for flag in faults.of_days(dates, low, high, usual)}
+    since = dt.datetime.combine(dates[-1] - dt.timedelta(days=HOURS_LOOKED_AT), dt.time(0), dt.UTC)
+    hours = session.execute(
+        select(WeatherHour.utc_hour, WeatherHour.temp)
+        .where(WeatherHour.farm_id == station.farm_id, WeatherHour.station_id == station.id, WeatherHour.utc_hour >= since)
+        .order_by(WeatherHour.utc_hour)
+    ).all()
+    zone = offset(station)
+    for flag in faults.of_hours([hour.astimezone(zone) for hour, _ in hours], [temp for _, temp in hours], station.longitude):
+        found.setdefault(flag.date, flag)
+    return [found[day] for day in sorted(found)]

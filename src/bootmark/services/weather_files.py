@@ -115,7 +115,7 @@ def store(
         if one.date < farm_now.date()
     ]
     stored = weather.store_days(session, member.farm_id, upload.station_id, rows) if rows else 0
-    filled = weather.derive_fills(session, session.get_one(Station, (member.farm_id, upload.station_id)))
+    filled = weather.derive(session, session.get_one(Station, (member.farm_id, upload.station_id)))
     upload.imported_at = real_now
     upload.summary = {
         "stored": stored,

@@ -1,10 +1,11 @@
-"""The background worker: reads stations over HTTP."""
+"""The background worker: reads stations over HTTP, and reckons the forecasts of big farms."""
 
 import asyncio
 import datetime as dt
 import json
 import logging
 import os
+import time
 import urllib.error
 import urllib.parse
 import urllib.request
@@ -15,13 +16,17 @@ from procrastinate import App, PsycopgConnector, RetryStrategy
 from sqlalchemy import select, text
 from sqlalchemy.orm import Session
 
-from bootmark.services import farm_time, weather
-from bootmark.services.queue import PULL
+from bootmark.core.catalogue import default
+from bootmark.services import farm_time, results, rounds, weather
+from bootmark.services.queue import PULL, RECKON
 from bootmark.store.models import Farm, Station, WeatherDay
+from bootmark.store.season_models import SeasonRun
 from bootmark.store.session import farm_session
 
 TIMEOUT_SECONDS = 5
 MOST_HOURS = 24 * 40
+WAITS_SECONDS = (0.2, 0.8)
+MOST_BACK_OFF = dt.timedelta(hours=6)
 log = logging.getLogger("bootmark.worker")
 
 
@@ -33,14 +38,28 @@ app = App(connector=PsycopgConnector(conninfo=plain_url()))
 
 
 def ask(url: str, path: str, **words: str) -> dict[str, Any]:
-    """A station's answer. Raises URLError, or ValueError where it is not JSON."""
+    """A station's answer, asked for again twice where it does not come. Raises URLError, or ValueError where it is not JSON."""
     if not url.startswith(("http://", "https://")):
         raise ValueError(f"{url} is not the address of a station")
-    with urllib.request.urlopen(f"{url}/{path}?{urllib.parse.urlencode(words)}", timeout=TIMEOUT_SECONDS) as answer:
-        told = json.load(answer)
+    address = f"{url}/{path}?{urllib.parse.urlencode(words)}"
+    for wait in (*WAITS_SECONDS, None):
+        try:
+            with urllib.request.urlopen(address, timeout=TIMEOUT_SECONDS) as answer:
+                told = json.load(answer)
+            break
+        except (urllib.error.URLError, TimeoutError) as error:
+            # What the station itself refuses it will refuse again.
+            if wait is None or isinstance(error, urllib.error.HTTPError):
+                raise
+            time.sleep(wait)
     if not isinstance(told, dict):
         raise ValueError("the station's answer is not an object")
     return told
+
+
+def backed_off(failures: int) -> dt.timedelta:
+    """How long a station that failed so often in a row is left alone: 2, 4, 8 ... minutes, six hours at the most."""
+    return min(dt.timedelta(minutes=2 ** min(failures, 12)), MOST_BACK_OFF)
 
 
 def pull_station(session: Session, farm: Farm, station: Station, now: dt.datetime) -> int:
@@ -98,12 +117,20 @@ def pull_station(session: Session, farm: Farm, station: Station, now: dt.datetim
 def pull_farm(session: Session, farm: Farm, real_now: dt.datetime) -> int:
     """Read every station of a farm that has an address; one that does not answer leaves the others alone."""
     new = 0
-    for station in session.scalars(select(Station).where(Station.farm_id == farm.id, Station.url != "")):
+    waiting = (Station.next_try_at.is_(None)) | (Station.next_try_at <= real_now)
+    for station in session.scalars(select(Station).where(Station.farm_id == farm.id, Station.url != "", waiting)):
         try:
             with session.begin_nested():
-                new += pull_station(session, farm, station, farm_time.now(farm, real_now))
+                read = pull_station(session, farm, station, farm_time.now(farm, real_now))
+                if read:
+                    weather.derive(session, station)
+            new += read
+            station.failures, station.next_try_at, station.last_error = 0, None, ""
         except (urllib.error.URLError, ValueError, KeyError, OSError) as error:
             log.warning("station %s did not answer: %s", station.id, error)
+            station.failures += 1
+            station.next_try_at = real_now + backed_off(station.failures)
+            station.last_error = str(error)[:200]
     return new
 
 
@@ -112,6 +139,24 @@ def pull_weather(farm_id: str) -> None:
     farm = uuid.UUID(farm_id)
     with farm_session(farm, role="worker") as session:
         pull_farm(session, session.get_one(Farm, farm), dt.datetime.now(dt.UTC))
+
+
+@app.task(name=RECKON, retry=RetryStrategy(max_attempts=4, exponential_wait=2))
+def reckon_seasons(farm_id: str, run_id: str, part: str) -> None:
+    """One part of a farm's forecasts, a few in each transaction, so that a worker that is stopped loses only those."""
+    farm, run = uuid.UUID(farm_id), uuid.UUID(run_id)
+    with farm_session(farm, role="worker") as session:
+        where = session.get_one(Farm, farm)
+        day = session.get_one(SeasonRun, (farm, run)).day
+        blocks = [block for block in rounds.blocks_of(session, where) if results.part_of(block.id) == int(part)]
+        stale = [one.ask for one in results.listing(session, where, blocks, default(), day) if not one.fresh]
+        for start in range(0, len(stale), results.STEP):
+            step = stale[start : start + results.STEP]
+            with farm_session(farm, role="worker") as own:
+                for one in step:
+                    results.keep(own, where, one, day, dt.datetime.now(dt.UTC))
+                results.told_done(own, farm, run, len(step), dt.datetime.now(dt.UTC))
+        results.told_done(session, farm, run, 0, dt.datetime.now(dt.UTC), int(part))
 
 
 @app.periodic(cron="*/10 * * * *")

@@ -97,12 +97,13 @@ class SeasonResult(FarmRow, Base):
 
 
 class SeasonRun(Identified, Base):
-    """One reckoning of a farm's forecasts in the background."""
+    """One reckoning of a farm's forecasts in the background. parts: those that are done."""
 
     __tablename__ = "season_run"
     __table_args__ = (Index(None, "farm_id", "started_at"),)
     day: Mapped[dt.date]
     total: Mapped[int]
     done: Mapped[int]
+    parts: Mapped[list[Any]]
     started_at: Mapped[dt.datetime]
     finished_at: Mapped[dt.datetime | None]

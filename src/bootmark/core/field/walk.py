@@ -44,6 +44,16 @@ class Opening:
 
 
 @dataclass(frozen=True)
+class DueTrap:
+    """A trap that waits. what: "check" or "lure"; due: since when."""
+
+    name: str
+    agent: str
+    what: str
+    due: dt.date
+
+
+@dataclass(frozen=True)
 class BlockState:
     """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never."""
 
@@ -55,6 +65,7 @@ class BlockState:
     due: Sequence[DueLook] = ()
     cases: Sequence[OpenCase] = ()
     openings: Sequence[Opening] = ()
+    traps: Sequence[DueTrap] = ()
 
 
 @dataclass(frozen=True)
@@ -100,6 +111,11 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
             found.append(Why(f"{verb} on {look.agent}, due {_days(late)}: {look.look_for}", 60 + late, "return", look.id))
     for case in block.cases:
         found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent}.", 50, "case"))
+    for trap in block.traps:
+        late = (today - trap.due).days
+        if late >= 0:
+            act = f"Read {trap.name} for {trap.agent}" if trap.what == "check" else f"Give {trap.name} a new lure"
+            found.append(Why(f"{act}, due {_days(late)}.", 35 + min(late, 10), "trap"))
     for opening in block.openings:
         agent = opening.agent[0].upper() + opening.agent[1:]
         if opening.first <= today <= opening.last:
@@ -135,6 +151,8 @@ def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float]
     order = _uncross(order, where, gate)
     rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
     tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
+    lures = any(trap.what == "lure" and trap.due <= today for block in blocks for trap in block.traps)
+    tools |= {"new lures"} if lures else set()
     return Walk(tuple(stops[one] for one in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
 
 

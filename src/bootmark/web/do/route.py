@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
-from bootmark.services import calls, rounds, timing, weather
+from bootmark.services import block_weather, calls, rounds, timing
 from bootmark.services.commands import Refused
 from bootmark.services.farm_time import zone
 from bootmark.services.stops import child
@@ -46,7 +46,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         "job_card.html",
         one=one,
         checks=calls.checks(one.control),
-        weather=weather.at(db(), farm, block, at),
+        weather=block_weather.at(db(), farm, block, at),
         hour=one.state_at(at),
         plan=plan_svg(blocks, (), {str(block.id): "must"}),
         errors=errors or {},

@@ -39,10 +39,9 @@ def _here(months: frozenset[int]) -> frozenset[int]:
 
 def _events(agent: Agent, today: dt.date) -> tuple[str, list[tuple[str, dt.date]]]:
     """The block that the days hold for, and this year's median day of each event; none without a season to count from."""
-    known = season.biofixes(db(), the_farm(), today)
     for block in rounds.blocks_of(db(), the_farm()):
         if block.crop in agent.hosts:
-            found = season.of_block(db(), the_farm(), block, agent, today, known)
+            found = season.of_block(db(), the_farm(), block, agent, today)
             if found:
                 days = [(one.name, one.p50) for one in found.forecast.events if one.p50 and one.p50.year == today.year]
                 return block.name, days

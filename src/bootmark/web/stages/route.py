@@ -10,7 +10,7 @@ from sqlalchemy import select
 from bootmark.core.catalogue import Control
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.season import biofix, phenology
-from bootmark.services import field, rounds, season, weather
+from bootmark.services import block_weather, field, rounds, season
 from bootmark.services.commands import Refused
 from bootmark.store.models import TreatmentRow
 from bootmark.web import forms
@@ -57,7 +57,7 @@ def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
             if found is None:
                 why = (
                     "No weather station."
-                    if weather.station_of(db(), farm, block) is None
+                    if block_weather.station_of(db(), farm, block) is None
                     else f"Set the biofix: {agent.heat.biofix_name.lower()}."
                 )
                 waiting.append({"block": block, "agent": agent, "why": why})

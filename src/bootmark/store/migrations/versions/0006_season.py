@@ -1,5 +1,7 @@
 """Traps, sightings, crop stages, judged readings, stored forecasts; where a block takes its weather from; stations that send."""
 
+from typing import Any
+
 import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects import postgresql
@@ -17,7 +19,7 @@ def _listed(*values: str) -> str:
     return ", ".join(f"'{value}'" for value in values)
 
 
-def _farm(table: str) -> tuple[sa.Column, sa.ForeignKeyConstraint]:
+def _farm(table: str) -> tuple[sa.Column[Any], sa.ForeignKeyConstraint]:
     return sa.Column("farm_id", sa.Uuid(), nullable=False), sa.ForeignKeyConstraint(["farm_id"], ["farm.id"], name=f"fk_{table}_farm_id")
 
 
@@ -30,7 +32,7 @@ def _agent(table: str) -> sa.ForeignKeyConstraint:
     return sa.ForeignKeyConstraint(["agent"], ["agent.id"], name=f"fk_{table}_agent")
 
 
-def _record(table: str, *parts: sa.Column | sa.Constraint) -> None:
+def _record(table: str, *parts: sa.Column[Any] | sa.Constraint) -> None:
     """A head table with its history, both behind the wall."""
     op.create_table(
         table,
@@ -164,6 +166,7 @@ def upgrade() -> None:
         sa.Column("day", sa.Date(), nullable=False),
         sa.Column("total", sa.Integer(), nullable=False),
         sa.Column("done", sa.Integer(), nullable=False),
+        sa.Column("parts", JSON, nullable=False),
         sa.Column("started_at", MOMENT, nullable=False),
         sa.Column("finished_at", MOMENT, nullable=True),
         sa.PrimaryKeyConstraint("farm_id", "id", name="pk_season_run"),
