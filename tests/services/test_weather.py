@@ -114,7 +114,7 @@ class Files(DatabaseTest):
             again = weather_files.store(session, member("adviser"), upload, form, NOW, NOW)
         self.assertEqual((first, first["stored"]), (again, 336))
         with farm_session(FARM) as session:
-            self.assertEqual(session.get_one(WeatherDerived, (FARM, MAST, dt.date(2012, 1, 30))).filled, "filled")
+            self.assertEqual(session.get_one(WeatherDerived, (FARM, MAST, dt.date(2012, 1, 30))).filled, "line")
 
     def test_an_archive_file_says_its_unit_itself(self) -> None:
         content = (month("TMAX", [215, 220, 218], stamp="201105") + "\n" + month("TMIN", [101, 90, 95], stamp="201105")).encode()

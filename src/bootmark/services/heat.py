@@ -24,13 +24,15 @@ class Question:
 
 @dataclass(frozen=True)
 class YearOfHeat:
-    """dates: one for each sum, None where not reached; total: degree-days C to the last day; missing: days without a reading."""
+    """dates: one for each sum, None where not reached; total: degree-days C to the last day; missing: days without a reading;
+    course: degree-days C day by day from the start."""
 
     year: int
     dates: tuple[dt.date | None, ...]
     total: float
     last: dt.date
     missing: int
+    course: tuple[float, ...] = ()
 
 
 def by_year(record: Record, question: Question) -> list[YearOfHeat]:
@@ -51,5 +53,5 @@ def by_year(record: Record, question: Question) -> list[YearOfHeat]:
             raise Refused(upper=f"{str(error).capitalize()}.") from error
         total = np.cumsum(heat)
         dates = tuple(span[int((total >= one).argmax())] if (total >= one).any() else None for one in question.sums)
-        found.append(YearOfHeat(year, dates, float(total[-1]), days[-1], len(span) - len(days)))
+        found.append(YearOfHeat(year, dates, float(total[-1]), days[-1], len(span) - len(days), tuple(total.tolist())))
     return found

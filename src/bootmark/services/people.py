@@ -47,8 +47,7 @@ def sign_in(session: Session, email: str, password: str, address: str, real_now:
     """The person, or None where name and password don't fit. Raises TooManyAttempts."""
     keys = (f"name:{email.strip().lower()}", f"address:{address}")
     for key, allowed in zip(keys, (FAILURES_ALLOWED, FAILURES_ALLOWED * 5), strict=True):
-        failures = session.execute(text("SELECT bm_failures(:key, :since)"), {"key": key, "since": real_now - FAILURE_WINDOW}).scalar_one()
-        if failures >= allowed:
+        if too_many(session, key, real_now, allowed):
             raise TooManyAttempts
     row = session.execute(text("SELECT id, name, password_hash FROM bm_sign_in(:email)"), {"email": email.strip()}).one_or_none()
     try:
@@ -58,8 +57,18 @@ def sign_in(session: Session, email: str, password: str, address: str, real_now:
     except (VerifyMismatchError, InvalidHashError):
         pass
     for key in keys:
-        session.execute(text("SELECT bm_failed(:key, :now)"), {"key": key, "now": real_now})
+        failed(session, key, real_now)
     return None
+
+
+def too_many(session: Session, key: str, real_now: dt.datetime, allowed: int = FAILURES_ALLOWED * 5) -> bool:
+    """Whether so many failures were counted of late that no more is listened to."""
+    failures = session.execute(text("SELECT bm_failures(:key, :since)"), {"key": key, "since": real_now - FAILURE_WINDOW}).scalar_one()
+    return int(failures) >= allowed
+
+
+def failed(session: Session, key: str, real_now: dt.datetime) -> None:
+    session.execute(text("SELECT bm_failed(:key, :now)"), {"key": key, "now": real_now})
 
 
 def person(session: Session, account_id: uuid.UUID) -> Person | None:

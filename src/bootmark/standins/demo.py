@@ -10,16 +10,30 @@ from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import default
-from bootmark.services import calls, commands, enquiries, field, places, rounds, weather  # noqa: F401 - registers the kinds of command
+from bootmark.services import (  # noqa: F401 - registers the kinds of command
+    calls,
+    commands,
+    crop_stages,
+    enquiries,
+    field,
+    places,
+    results,
+    rounds,
+    sightings,
+    traps,
+    weather,
+)
 from bootmark.services.commands import Sent
 from bootmark.services.people import Member, hash_password
 from bootmark.standins import sky
-from bootmark.standins.estate import BLOCKS, FARM, LATITUDE, LONGITUDE, NAME, NOW, PASSWORD, PEOPLE, SITES, TIME_ZONE, made
+from bootmark.standins.estate import BLOCKS, FARM, LATITUDE, LONGITUDE, NAME, NOW, PASSWORD, PEOPLE, SITES, STANDS, TIME_ZONE, made
 from bootmark.store import setup
 from bootmark.store.models import Account, Block, Farm, Membership, ReturnVisit, TreatmentRow
 from bootmark.store.session import farm_session
 
 OFFSET = 60
+NEARBY = ("Birch bed", "Hop yard")
+"""Blocks that take their weather from both masts, by distance and height."""
 FIRST_DAY = dt.date(2024, 1, 1)
 FIRST_HOUR = dt.datetime(2026, 6, 1, tzinfo=dt.UTC)
 STAGES = ("people", "stations and weather", "blocks", "two past seasons", "this season")
@@ -94,6 +108,34 @@ class Hand:
         signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
         told = {"sender": sender, "came_as": came_as, "crop": crop, "family": "", "place": place, "words": words, "signs": signs}
         self.send("adviser", "enquiry.save", at, told)
+
+    def trap(
+        self, name: str, block: str, at: dt.datetime, agent: str, x: float, y: float, kind: str = "delta", check_days: int = 3
+    ) -> uuid.UUID:
+        told = {"name": name, "block_id": str(made(block)), "agent": agent, "kind": kind, "x": x, "y": y, "check_days": check_days}
+        dates = {"set_on": at.date().isoformat(), "lure_on": at.date().isoformat(), "lure_days": 42}
+        return self.send("scout", "trap.save", at, told | dates, made(f"trap/{name}"))
+
+    def caught(self, trap: uuid.UUID, year: int, rows: str, lure: str = "") -> None:
+        """Checks as "month/day=number"; lure: the day on which a new lure went in."""
+        for one in rows.split():
+            when, number = one.split("=")
+            month, date = (int(part) for part in when.split("/"))
+            payload = {
+                "trap_id": str(trap),
+                "on": f"{year}-{month:02}-{date:02}",
+                "caught": int(number),
+                "new_lure": when == lure,
+                "note": "",
+            }
+            self.send("scout", "trap.check", day(year, month, date), payload)
+
+    def crop_stage(self, block: str, at: dt.datetime, code: int, note: str = "") -> None:
+        self.send("scout", "crop.stage", at, {"block_id": str(made(block)), "on": at.date().isoformat(), "code": code, "note": note})
+
+    def stages_seen(self, block: str, at: dt.datetime, agent: str, note: str, **counts: int) -> None:
+        told = {"block_id": str(made(block)), "agent": agent, "on": at.date().isoformat(), "counts": counts, "note": note}
+        self.send("scout", "stage.sighting", at, told)
 
     def biofix(self, block: str, at: dt.datetime, agent: str, on: dt.date, basis: str) -> None:
         self.send("scout", "biofix.set", at, {"block_id": str(made(block)), "agent": agent, "on": on.isoformat(), "basis": basis})
@@ -174,9 +216,10 @@ def load_places(hand: Hand, station_url: str) -> None:
     for name, site in SITES.items():
         payload = {
             "name": name,
-            "latitude": LATITUDE,
-            "longitude": LONGITUDE,
-            "elevation": 460,
+            "latitude": STANDS[name][0],
+            "longitude": STANDS[name][1],
+            "elevation": STANDS[name][2],
+            "kind": STANDS[name][3],
             "offset_minutes": OFFSET,
             "url": station_url,
         }
@@ -193,6 +236,8 @@ def load_places(hand: Hand, station_url: str) -> None:
             "area": area,
             "outline": outline,
             "station_id": str(made(station)),
+            "weather": "nearby" if name in NEARBY else "station",
+            "elevation": 520 if name in NEARBY else None,
             "harvest_from": harvest.isoformat() if harvest else None,
         }
         hand.send("owner", "block.save", at, payload, made(name))
@@ -239,6 +284,22 @@ def load_present(hand: Hand) -> None:
     hand.biofix("Orchard A", day(2026, 5, 18), "codling-moth", dt.date(2026, 5, 15), "Two males on two checks running")
     hand.biofix("Orchard B", day(2026, 5, 21), "codling-moth", dt.date(2026, 5, 18), "Two males on two checks running")
     hand.biofix("Long Field", day(2026, 5, 26), "colorado-potato-beetle", dt.date(2026, 5, 26), "First egg clusters on the edge rows")
+
+    one = hand.trap("Trap 1", "Orchard A", day(2026, 4, 28), "codling-moth", 150, 92)
+    hand.caught(one, 2026, "5/2=0 5/6=0 5/9=1 5/12=0 5/15=2 5/18=2 5/22=4 5/26=7 5/30=6 6/3=9 6/7=8 6/11=11 6/15=8", "6/7")
+    two = hand.trap("Trap 2", "Orchard B", day(2026, 4, 28), "codling-moth", 352, 88)
+    hand.caught(two, 2026, "5/2=0 5/6=0 5/12=1 5/15=0 5/18=2 5/21=2 5/26=4 5/30=5 6/3=6 6/7=7 6/11=5 6/14=6")
+    hand.caught(
+        hand.trap("Trap 3", "Mill Piece", day(2026, 6, 1), "diamondback-moth", 520, 238, check_days=4), 2026, "6/5=0 6/9=0 6/13=3 6/17=5"
+    )
+    for block, stages in (("Orchard A", "4/14=57 4/19=61 4/23=65 4/30=69 5/20=72 6/12=74"), ("Long Field", "5/8=9 6/2=31 6/16=60")):
+        for told in stages.split():
+            when, code = told.split("=")
+            month, date = (int(part) for part in when.split("/"))
+            hand.crop_stage(block, day(2026, month, date), int(code))
+    hand.stages_seen(
+        "Long Field", day(2026, 6, 10, 9), "colorado-potato-beetle", "edge by last year's field, 20 plants", egg=31, larva=22, adult=6
+    )
 
     at = day(2026, 6, 16)
     stop = hand.stop("Mill Piece", at, "north edge, row 2")

@@ -26,7 +26,13 @@ PEOPLE = (
     ("Pell Amber", "pell@ferrin.example", "viewer", False),
 )
 
-SITES: dict[str, dict[str, float]] = {"Valley mast": {}, "Tunnel logger": {"warmer": 5.0, "sheltered": 0.35}}
+SITES: dict[str, dict[str, float]] = {"Valley mast": {}, "Ridge mast": {"cooler": 1.5}, "Tunnel logger": {"warmer": 5.0, "sheltered": 0.35}}
+STANDS: dict[str, tuple[float, float, float, str]] = {
+    "Valley mast": (46.2, 7.1, 460.0, "outdoor"),
+    "Ridge mast": (46.212, 7.118, 690.0, "outdoor"),
+    "Tunnel logger": (46.2, 7.1, 460.0, "cover"),
+}
+"""Latitude, longitude, height and kind of each station."""
 
 BLOCKS: tuple[tuple[str, str, str, str, float, str, list[list[float]], dt.date | None], ...] = (
     ("Orchard A", "pear", "orchard", "Greenhusk", 1.6, "Valley mast", [[60, 40], [250, 30], [262, 150], [70, 162]], dt.date(2026, 8, 28)),

@@ -65,8 +65,9 @@ def _noise(moment: dt.datetime, salt: int) -> float:
     return math.sin(seed % 100_000_007) * 0.999
 
 
-def hour(moment: dt.datetime, *, warmer: float = 0.0, sheltered: float = 1.0) -> Hour:
-    """The hour that begins at a moment. warmer: added to the temperature by day, as under a film; sheltered: share of the wind."""
+def hour(moment: dt.datetime, *, warmer: float = 0.0, sheltered: float = 1.0, cooler: float = 0.0) -> Hour:
+    """The hour that begins at a moment. warmer: added to the temperature by day, as under a film; sheltered: share of the wind;
+    cooler: taken off at every hour, as higher up."""
     at = moment.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
     local = at + dt.timedelta(hours=1)
     mean, half, rain, wind = _days()
@@ -76,6 +77,7 @@ def hour(moment: dt.datetime, *, warmer: float = 0.0, sheltered: float = 1.0) ->
     weight = part / 24
     level = (1 - weight) * (mean[place - 1] + mean[place]) / 2 + weight * (mean[place] + mean[place + 1]) / 2
     temp = level + half[place] * math.cos((part - 15) * math.pi / 12) + 0.4 * _noise(at, 1)
+    temp -= cooler
     temp += warmer * max(0.0, math.cos((part - 14) * math.pi / 14))
     dew = mean[place] - (2.0 if rain[place] > 1 else 5.5) + 0.8 * _noise(at, 2)
     rh = 100 * math.exp(17.62 * dew / (243.12 + dew) - 17.62 * temp / (243.12 + temp))

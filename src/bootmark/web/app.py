@@ -18,14 +18,37 @@ from bootmark.web.enquiry import route as enquiry
 from bootmark.web.farm import route as farm
 from bootmark.web.guide import route as guide
 from bootmark.web.look import route as look
+from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
+from bootmark.web.season import route as season
 from bootmark.web.sign_in import route as sign_in
 from bootmark.web.stages import route as stages
 from bootmark.web.station import route as station
 from bootmark.web.sync import route as sync
 from bootmark.web.timing import route as timing
+from bootmark.web.trap import route as trap
 
-SCREENS = (sign_in, round_, look, count, call, stages, timing, do, book, guide, enquiry, farm, station, clock, sync, drawing)
+SCREENS = (
+    sign_in,
+    round_,
+    look,
+    count,
+    call,
+    stages,
+    timing,
+    do,
+    book,
+    guide,
+    enquiry,
+    farm,
+    station,
+    season,
+    trap,
+    push,
+    clock,
+    sync,
+    drawing,
+)
 MOST_BYTES = 32_000_000
 
 

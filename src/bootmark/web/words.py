@@ -8,6 +8,7 @@ from flask import Flask, g, request, url_for
 from markupsafe import Markup
 
 from bootmark.core.catalogue import default
+from bootmark.core.catalogue.model import MANY
 
 LUGS = (
     ("round", "Round", True),
@@ -23,6 +24,10 @@ LUGS = (
     ("", "", False),
     ("farm", "Farm", False),
 )
+
+
+WITHIN = {"station": "farm", "season": "stages", "trap": "stages"}
+"""Screens without a lug of their own, and the one they belong to."""
 
 
 def day(value: dt.date | None, *, year: bool = False) -> str:
@@ -69,6 +74,16 @@ def control_name(agent_id: str, control_id: str) -> str:
     return default().agent(agent_id).control(control_id).name
 
 
+def crop_name(crop: str) -> str:
+    known = default().crops
+    return known[crop].name if crop in known else crop
+
+
+def many(stage: str) -> str:
+    """A stage as its animals are spoken of."""
+    return MANY.get(stage, stage)
+
+
 def fresh_id() -> str:
     return str(uuid.uuid4())
 
@@ -79,7 +94,7 @@ def lugs() -> list[dict[str, Any]]:
         return []
     stop = g.get("stop")
     worn = g.get("worn", ())
-    screen = (request.blueprint or "").replace("station", "farm")
+    screen = WITHIN.get(request.blueprint or "", request.blueprint or "")
     found: list[dict[str, Any]] = []
     for name, title, phone in LUGS:
         if not name:
@@ -114,7 +129,7 @@ def init(app: Flask) -> None:
         agent_inside=agent_inside,
         svg=svg,
     )
-    app.jinja_env.globals.update(lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset)
+    app.jinja_env.globals.update(lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset, crop_name=crop_name, many=many)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 
     @app.context_processor

@@ -55,9 +55,10 @@ def plan_svg(
     stops: Sequence[str] = (),
     marks: Mapping[str, str] | None = None,
     links: Mapping[str, str] | None = None,
+    spots: Sequence[tuple[float, float, str, bool]] = (),
 ) -> str:
     """The plan as SVG. blocks: id, name, place, outline in metres; stops: block ids in walking order;
-    marks: block id to "must" or "wait"; links: block id to where a click on it leads."""
+    marks: block id to "must" or "wait"; links: block id to where a click on it leads; spots: traps as x, y, name, whether one waits."""
     corners = [point for _, _, _, outline in blocks for point in outline] or [[0, 0], [100, 60]]
     left, right = min(x for x, _ in corners) - 44, max(x for x, _ in corners) + 14
     top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
@@ -85,9 +86,17 @@ def plan_svg(
                 svg.circle(x, y, 13, svg.BOOT)
                 + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{svg.PAGE}">{n}</text>'
             )
+    for x, y, name, waits in spots:
+        parts.append(
+            svg.path(f"M{x - 9:.1f} {y + 7:.1f}L{x:.1f} {y - 8:.1f}L{x + 9:.1f} {y + 7:.1f}Z", svg.BOOT if waits else svg.PAGE, svg.BOOT, 2)
+        )
+        parts.append(
+            f'<text x="{x:.0f}" y="{y + 22:.0f}" font-size="13" font-weight="700" text-anchor="middle" paint-order="stroke" stroke="{svg.PAPER}" stroke-width="4" fill="{svg.INK}">{escape(name)}</text>'
+        )
+    told = "Plan of the farm with its traps" if spots else "Plan of the farm"
     return svg.document(
         "".join(parts),
-        "Plan of the farm with today's walk" if stops else "Plan of the farm",
+        "Plan of the farm with today's walk" if stops else told,
         f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
         "group" if links else "img",
     )

@@ -4,112 +4,100 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from flask import Blueprint, g, render_template, request
-from sqlalchemy import select
+from flask import Blueprint, flash, g, jsonify, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.core.catalogue import Control
-from bootmark.core.catalogue.model import MANY
-from bootmark.core.season import biofix, phenology
-from bootmark.services import block_weather, field, rounds, season
+from bootmark.core.season import biofix
+from bootmark.services import block_weather, field, results, rounds, season, traps
 from bootmark.services.commands import Refused
-from bootmark.store.models import TreatmentRow
+from bootmark.store.models import Block
 from bootmark.web import forms
-from bootmark.web.guard import db, member, now, on_farm, the_farm
-from bootmark.web.stages.svg import Axis, ribbon_svg, spoken
+from bootmark.web.guard import db, member, now, on_farm, real_now, the_farm
+from bootmark.web.stages import ribbon
 
 blueprint = Blueprint("stages", __name__, template_folder=".")
-NEAR_DAYS = 14
+A_SCREEN = 12
 
 
-def window_name(control: Control | None) -> str:
-    """What a window is called. A spray is not named before a call carries it."""
-    if control is None:
-        return ""
-    return (
-        control.name
-        if control.kind in ("physical", "living")
-        else f"{' and '.join(MANY[stage] for stage in control.stages)} can be reached"
-    )
+def _shown(listed: list[results.Listed]) -> list[results.Listed]:
+    """Those that the filters ask for: by default the ones that need somebody, or all where none does."""
+    show, crop, agent = (request.args.get(name, "") for name in ("show", "crop", "agent"))
+    if crop:
+        listed = [one for one in listed if one.ask.block.crop == crop]
+    if agent:
+        listed = [one for one in listed if one.ask.agent.id == agent]
+    if show == "all" or crop or agent:
+        return listed
+    return [one for one in listed if one.needs] or listed
 
 
-def gather(today: dt.date) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
-    """Ribbons, those that need somebody first, and pests that wait for a biofix."""
+def _ribbons(listed: list[results.Listed], today: dt.date, start: int, hanging: list[traps.Hanging] | None = None) -> list[dict[str, Any]]:
+    part = listed[start : start + A_SCREEN]
+    found = results.load(db(), the_farm(), part)
+    beside = ribbon.around(today, hanging if hanging is not None else traps.register(db(), the_farm(), today))
+    return [ribbon.view(one.ask, found[one.pair], beside, today) for one in part if one.pair in found]
+
+
+def _waiting(blocks: list[Block], today: dt.date) -> list[dict[str, Any]]:
+    """Pests often met on a crop whose season has nothing to be counted from yet."""
     farm, known = the_farm(), g.known
-    fixes, watched = season.biofixes(db(), farm, today), season.watched(db(), farm, today)
-    treated: dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]] = {}
-    start = today.replace(month=1, day=1)
-    rows = db().scalars(
-        select(TreatmentRow).where(TreatmentRow.farm_id == farm.id, TreatmentRow.state != "withdrawn", TreatmentRow.on >= start)
-    )
-    for row in rows:
-        treated.setdefault((row.block_id, row.agent), []).append((row.on, row.state == "done"))
-    axis = Axis(today - dt.timedelta(days=62), today + dt.timedelta(days=70))
-    ribbons, waiting = [], []
-    for block in rounds.blocks_of(db(), farm):
+    have = set(season.biofixes(db(), farm, today))
+    watched = season.watched(db(), farm, today)
+    found = []
+    for block in blocks:
+        station = block_weather.station_of(db(), farm, block)
         for agent in known.on(block.crop):
-            here = (block.id, agent.id) in watched
-            if not agent.heat or not agent.heat.events or not (here or agent.hosts.get(block.crop) == "often"):
+            usual = (block.id, agent.id) in watched or agent.hosts.get(block.crop) == "often"
+            if not agent.heat or not agent.heat.events or not usual or (block.id, agent.id) in have:
                 continue
-            found = season.of_block(db(), farm, block, agent, today, fixes) if here else None
-            if found is None and not here and biofix.calendar_day(agent.heat, farm.latitude < 0, today):
-                # Its season begins by the calendar: nothing has to be set, and it has not been found here.
-                continue
-            if found is None:
-                why = (
-                    "No weather station."
-                    if block_weather.station_of(db(), farm, block) is None
-                    else f"Set the biofix: {agent.heat.biofix_name.lower()}."
-                )
-                waiting.append({"block": block, "agent": agent, "why": why})
-                continue
-            control, span = phenology.leading_window(found.forecast, agent, after=today) or (None, None)
-            coming = next((event for event in found.forecast.events if event.p50 and event.p50 >= today), None)
-            early = coming.days_early if coming else None
-            needs = bool(span and (span[0] - today).days <= NEAR_DAYS)
-            name = f"{agent.name} on {block.name}: {spoken(found.forecast.on(today))} today"
-            ribbons.append(
-                {
-                    "block": block,
-                    "agent": agent,
-                    "found": found,
-                    "needs": needs,
-                    "coming": coming,
-                    "pace": "as usual"
-                    if not early
-                    else f"{abs(early)} day{'s' if abs(early) != 1 else ''} {'early' if early > 0 else 'late'}"
-                    if early is not None
-                    else "",
-                    "window": span,
-                    "window_name": window_name(control),
-                    "today": spoken(found.forecast.on(today)),
-                    "svg": ribbon_svg(
-                        found.forecast,
-                        axis,
-                        today,
-                        name,
-                        window=span,
-                        window_name=window_name(control),
-                        treatments=treated.get((block.id, agent.id), ()),
-                    ),
-                }
-            )
-    ribbons.sort(key=lambda one: (not one["needs"], one["window"][1] if one["window"] else dt.date.max))
-    return ribbons, waiting
+            if station is None:
+                found.append({"block": block, "agent": agent, "why": "No weather station."})
+            elif biofix.calendar_day(agent.heat, farm.latitude < 0, today) is None:
+                found.append({"block": block, "agent": agent, "why": f"Set the biofix: {agent.heat.biofix_name.lower()}."})
+    return found
+
+
+def _weatherless(blocks: list[Block], today: dt.date) -> str:
+    """Why nothing can be drawn at all, where there is no weather; empty where there is."""
+    farm = the_farm()
+    if not block_weather.stations(db(), farm):
+        return "This farm has no weather station: stages run on heat, so nothing can be told before there is one."
+    records = [record for block in blocks if (record := block_weather.record_of(db(), farm, block))]
+    if not any(record.days for record in records):
+        return "The station has no readings yet: send a file of past days, or give it an address or a key."
+    if not any(record.years(today) for record in records):
+        return "There is no whole past year of readings yet: the days ahead are drawn from past years. Send a file of one or more years."
+    return ""
 
 
 def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
-    today = now().date()
-    ribbons, waiting = gather(today)
-    only = request.args.get("show", "")
-    agents = sorted({(one["agent"].id, one["agent"].name) for one in (*ribbons, *waiting)}, key=lambda pair: pair[1])
+    today, farm = now().date(), the_farm()
+    blocks = rounds.blocks_of(db(), farm)
+    listed, run = results.refresh(db(), farm, blocks, g.known, today, real_now())
+    hanging = traps.register(db(), farm, today)
+    shown = _shown(listed)
+    waiting = _waiting(blocks, today)
+    models = sorted(
+        {(agent.id, agent.name) for block in blocks for agent in g.known.on(block.crop) if agent.heat and agent.heat.events},
+        key=lambda pair: pair[1],
+    )
     return render_template(
         "stages.html",
-        ribbons=ribbons if only == "all" else [one for one in ribbons if one["needs"]] or ribbons,
-        every=len(ribbons),
-        only=only,
+        ribbons=_ribbons(shown, today, 0, hanging),
+        shown=len(shown),
+        screen=A_SCREEN,
+        every=len(listed),
+        stale=sum(not one.fresh and one.stored for one in listed),
+        only=request.args,
+        filtered=bool(request.args.get("crop") or request.args.get("agent")),
         waiting=waiting,
-        blocks=[(str(block.id), block.name) for block in rounds.blocks_of(db(), the_farm())],
-        agents=agents,
+        run=run,
+        weatherless=_weatherless(blocks, today),
+        proposals=traps.proposals(db(), farm, g.known, today, hanging),
+        blocks=[(str(block.id), block.name) for block in blocks],
+        agents=models,
+        crops=sorted({(one.ask.block.crop, g.known.crops[one.ask.block.crop].name) for one in listed}, key=lambda pair: pair[1]),
+        pests=sorted({(one.ask.agent.id, one.ask.agent.name) for one in listed}, key=lambda pair: pair[1]),
         errors=errors or {},
         form=form,
         may=member().role in field.SCOUTS,
@@ -123,12 +111,41 @@ def page() -> str:
     return _page()
 
 
+@blueprint.get("/f/<uuid:farm>/stages/part")
+@on_farm
+def part() -> str:
+    """The next ribbons, as one scrolls."""
+    today = now().date()
+    start = max(request.args.get("from", 0, type=int), 0)
+    shown = _shown(results.listing(db(), the_farm(), rounds.blocks_of(db(), the_farm()), g.known, today))
+    return render_template(
+        "ribbons.html",
+        ribbons=_ribbons(shown, today, start),
+        start=start,
+        shown=len(shown),
+        screen=A_SCREEN,
+        only=request.args,
+        today=today,
+    )
+
+
+@blueprint.get("/f/<uuid:farm>/stages/progress")
+@on_farm
+def progress() -> AnyResponse:
+    run = results.newest_run(db(), the_farm())
+    return jsonify(
+        {"total": run.total if run else 0, "done": run.done if run else 0, "finished": run is None or run.finished_at is not None}
+    )
+
+
 @blueprint.post("/f/<uuid:farm>/stages/biofix")
 @on_farm
-def set_biofix() -> str | tuple[str, int]:
+def set_biofix() -> AnyResponse | tuple[str, int]:
     payload = {name: request.form.get(name, "") for name in ("block_id", "agent", "on", "basis")}
     try:
         forms.send("biofix.set", payload)
     except Refused as error:
         return _page(error.errors, request.form), 400
-    return _page()
+    block = uuid.UUID(payload["block_id"])
+    flash(f"Heat is counted from {dt.date.fromisoformat(payload['on']):%-d %B}.", "good")
+    return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=payload["agent"]))

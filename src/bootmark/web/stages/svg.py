@@ -2,6 +2,7 @@
 
 import datetime as dt
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -55,57 +56,136 @@ def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: flo
     return list(zip(x.tolist(), (base - height * row[first:last]).tolist(), strict=True))
 
 
-def ribbon_svg(
-    season: Season,
-    axis: Axis,
-    today: dt.date,
-    title: str,
-    *,
-    window: tuple[dt.date, dt.date] | None = None,
-    window_name: str = "",
-    treatments: Sequence[tuple[dt.date, bool]] = (),
-) -> str:
-    """One agent on one block. treatments: days with whether they are done."""
+@dataclass(frozen=True)
+class Marks:
+    """What people did and saw, to be drawn on a ribbon. treatments: days, with whether done; sightings: days; catches: days and
+    numbers; bloom: first day and the day after the last; harvest: the day from which it is harvested; before: the forecast without the
+    sightings, as a thin line."""
+
+    window: tuple[dt.date, dt.date] | None = None
+    window_name: str = ""
+    treatments: Sequence[tuple[dt.date, bool]] = ()
+    sightings: Sequence[dt.date] = ()
+    catches: Sequence[tuple[dt.date, int]] = ()
+    bloom: tuple[dt.date, dt.date] | None = None
+    harvest: dt.date | None = None
+    before: Season | None = None
+
+
+def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Marks | None = None) -> str:
+    """One agent on one block: a lane a stage, and below them what was caught, seen and done."""
+    marks = marks or Marks()
     stages = [stage for stage in STAGE_ORDER if stage in season.shares]
-    bottom = TOP + LANE * len(stages) + 8
-    parts = [DEFS, axis.months(20, bottom)]
-    if window and window[1] >= axis.first and window[0] <= axis.last:
-        x, end = axis.x(window[0]), max(axis.x(window[1] + dt.timedelta(days=1)), axis.x(window[0]) + 4)
-        parts.append(f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="#7a3e1d" fill-opacity="0.12"/>')
-        parts.append(svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=svg.BOOT, width=2.6))
-        side, anchor = (end + 6, "start") if end < LEFT + WIDTH - 190 else (x - 6, "end")
-        parts.append(
-            f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{window_name}</text>'
-        )
+    shown = [one for one in marks.catches if axis.first <= one[0] <= axis.last]
+    lanes = TOP + LANE * len(stages)
+    bottom = lanes + 8 + (LANE if shown else 0)
+    parts = [DEFS, axis.months(20, bottom), _crop(marks, axis, bottom), _window(marks, axis, bottom)]
     for lane, stage in enumerate(stages):
-        base = TOP + LANE * (lane + 1)
-        parts.append(svg.line([(LEFT, base), (LEFT + WIDTH, base)], svg.RULE, 1))
-        parts.append(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">{stage}</text>')
-        body = _curve(season, season.shares[stage], axis, base, LANE - 4)
-        low, high = _curve(season, season.low[stage], axis, base, LANE - 4), _curve(season, season.high[stage], axis, base, LANE - 4)
-        if not body:
-            continue
-        closed = f"L{body[-1][0]:.1f} {base:.1f}L{body[0][0]:.1f} {base:.1f}Z"
-        # What nine in ten futures reach stands behind, pale; what nearly all hold stands solid.
-        parts.append(svg.path(svg.open_d(high) + closed, COLOURS[stage], opacity="0.28"))
-        parts.append(svg.path(svg.open_d([(x, max(y, z)) for (x, y), (_, z) in zip(body, low, strict=True)]) + closed, f"url(#t-{stage})"))
-        parts.append(svg.line(body, svg.INK, 1))
-        ghost = _curve(season, season.usual.get(stage, np.zeros(len(season.dates))), axis, base, LANE - 4)
-        parts.append(svg.line(ghost, svg.SLATE, 1.4, stroke_dasharray="2 4"))
-    for day, done in treatments:
-        x = axis.x(day)
-        parts.append(
-            svg.path(
-                f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z",
-                svg.MOSS if done else svg.PAGE,
-                svg.MOSS,
-                1.8,
+        parts.append(_lane(season, stage, axis, TOP + LANE * (lane + 1), marks.before))
+    if shown:
+        parts.append(_catches(shown, axis, lanes + LANE + 4))
+    for day in marks.sightings:
+        if axis.first <= day <= axis.last:
+            x = axis.x(day)
+            parts.append(svg.line([(x, TOP - 4), (x, lanes)], svg.BOOT, 1.4, stroke_dasharray="2 3"))
+            parts.append(
+                svg.path(
+                    f"M{x - 6:.1f} {TOP - 8:.1f}Q{x:.1f} {TOP - 16:.1f} {x + 6:.1f} {TOP - 8:.1f}Q{x:.1f} {TOP:.1f} {x - 6:.1f} {TOP - 8:.1f}Z",
+                    svg.PAGE,
+                    svg.BOOT,
+                    1.8,
+                )
             )
+            parts.append(svg.circle(x, TOP - 8, 2.2, svg.BOOT))
+    for day, done in marks.treatments:
+        if axis.first <= day <= axis.last:
+            x = axis.x(day)
+            arrow = f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z"
+            parts.append(svg.path(arrow, svg.MOSS if done else svg.PAGE, svg.MOSS, 1.8))
+    parts.append(_today(axis, today, bottom))
+    box = f"0 0 {LEFT + WIDTH + 6:.0f} {bottom + 24:.0f}"
+    cursor = f'<g data-cursor="" data-top="22" data-bottom="{bottom + 2:.0f}" visibility="hidden"><path d="M0 22V{bottom + 2:.0f}" stroke="{svg.BOOT}" stroke-width="2"/><path d="M-6 16H6L0 24Z" fill="{svg.BOOT}"/></g>'
+    return svg.document("".join(parts) + cursor, title, box)
+
+
+def _window(marks: Marks, axis: Axis, bottom: float) -> str:
+    window = marks.window
+    if not window or window[1] < axis.first or window[0] > axis.last:
+        return ""
+    x, end = axis.x(window[0]), max(axis.x(window[1] + dt.timedelta(days=1)), axis.x(window[0]) + 4)
+    side, anchor = (end + 6, "start") if end < LEFT + WIDTH - 190 else (x - 6, "end")
+    return (
+        f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="#7a3e1d" fill-opacity="0.12"/>'
+        + svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=svg.BOOT, width=2.6)
+        + f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{marks.window_name}</text>'
+    )
+
+
+def _crop(marks: Marks, axis: Axis, bottom: float) -> str:
+    """The crop's bloom as a pale band, and the day of harvest as a line."""
+    parts = []
+    if marks.bloom and marks.bloom[1] >= axis.first and marks.bloom[0] <= axis.last:
+        x, end = axis.x(marks.bloom[0]), axis.x(marks.bloom[1])
+        parts.append(f'<rect x="{x:.1f}" y="{bottom - 6:.1f}" width="{max(end - x, 4):.1f}" height="6" fill="#d9a0b4"/>')
+        parts.append(f'<text x="{x + 3:.0f}" y="{bottom - 9:.0f}" font-size="12" fill="{svg.INK}">bloom</text>')
+    if marks.harvest and axis.first <= marks.harvest <= axis.last:
+        x = axis.x(marks.harvest)
+        parts.append(svg.line([(x, 26), (x, bottom)], svg.OCHRE, 2, stroke_dasharray="7 4"))
+        parts.append(
+            f'<text x="{x - 5:.0f}" y="{bottom - 4:.0f}" text-anchor="end" font-size="12" font-weight="700" fill="{svg.OCHRE}">harvest</text>'
         )
+    return "".join(parts)
+
+
+def _lane(season: Season, stage: str, axis: Axis, base: float, before: Season | None) -> str:
+    parts = [
+        svg.line([(LEFT, base), (LEFT + WIDTH, base)], svg.RULE, 1),
+        f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">{stage}</text>',
+    ]
+    height = LANE - 4
+    body = _curve(season, season.shares[stage], axis, base, height)
+    if not body:
+        return "".join(parts)
+    low, high = _curve(season, season.low[stage], axis, base, height), _curve(season, season.high[stage], axis, base, height)
+    closed = f"L{body[-1][0]:.1f} {base:.1f}L{body[0][0]:.1f} {base:.1f}Z"
+    # What nine in ten futures reach stands behind, pale; what nearly all hold stands solid.
+    parts.append(svg.path(svg.open_d(high) + closed, COLOURS[stage], opacity="0.28"))
+    parts.append(svg.path(svg.open_d([(x, max(y, z)) for (x, y), (_, z) in zip(body, low, strict=True)]) + closed, f"url(#t-{stage})"))
+    parts.append(svg.line(body, svg.INK, 1.6))
+    usual = _curve(season, season.usual[stage], axis, base, height) if stage in season.usual else []
+    if usual:
+        parts.append(svg.line(usual, svg.SLATE, 1.6, stroke_dasharray="2 4"))
+    if before is not None and stage in before.shares:
+        parts.append(svg.line(_curve(before, before.shares[stage], axis, base, height), svg.BOOT, 1.6, stroke_dasharray="6 4"))
+    return "".join(parts)
+
+
+def _catches(shown: Sequence[tuple[dt.date, int]], axis: Axis, base: float) -> str:
+    most = max([1, *(count for _, count in shown)])
+    parts = [
+        svg.line([(LEFT, base), (LEFT + WIDTH, base)], svg.RULE, 1),
+        f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">trap</text>',
+    ]
+    highest = max(shown, key=lambda one: one[1])[0]
+    for day, count in shown:
+        x, height = axis.x(day), (LANE - 16) * count / most
+        parts.append(f'<rect x="{x - 2.5:.1f}" y="{base - height:.1f}" width="5" height="{max(height, 1):.1f}" fill="{svg.SLATE}"/>')
+        if day == highest:
+            parts.append(
+                f'<text x="{x:.0f}" y="{base - height - 3:.0f}" text-anchor="middle" font-size="12" fill="{svg.INK}">{count}</text>'
+            )
+    return "".join(parts)
+
+
+def _today(axis: Axis, today: dt.date, bottom: float) -> str:
+    if not axis.first <= today <= axis.last:
+        return ""
     x = axis.x(today)
-    parts.append(svg.line([(x, 22), (x, bottom + 2)], svg.INK, 2.6))
-    label = f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{svg.INK}"/><text x="{x:.0f}" y="{bottom + 17:.0f}" text-anchor="middle" font-size="14" font-weight="700" fill="{svg.PAGE}">{today:%-d %b}</text>'
-    return svg.document("".join(parts) + label, title, f"0 0 {LEFT + WIDTH + 6:.0f} {bottom + 24:.0f}")
+    return (
+        svg.line([(x, 22), (x, bottom + 2)], svg.INK, 2.6)
+        + f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{svg.INK}"/>'
+        + f'<text x="{x:.0f}" y="{bottom + 17:.0f}" text-anchor="middle" font-size="14" font-weight="700" fill="{svg.PAGE}">{today:%-d %b}</text>'
+    )
 
 
 def spoken(shares: dict[str, float]) -> str:

@@ -5,20 +5,23 @@ import uuid
 from typing import Any
 
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+from sqlalchemy import select
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core import units
+from bootmark.core.season import faults, gaps
 from bootmark.formats import weather_csv
-from bootmark.services import heat, weather, weather_files
+from bootmark.services import heat, judging, pushed, weather, weather_files
 from bootmark.services.commands import Refused
 from bootmark.services.places import KEEPERS
-from bootmark.store.models import Station
+from bootmark.store.models import Station, WeatherDerived
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, real_now, the_farm
-from bootmark.web.station.svg import year_svg
+from bootmark.web.station.svg import heat_svg, year_svg
 
 blueprint = Blueprint("station", __name__, template_folder=".")
 SHOWN_LINES = 30
+GAP_DAYS = 730
 
 
 def _station(station: uuid.UUID) -> Station:
@@ -64,10 +67,24 @@ def question(form: Any) -> tuple[heat.Question, str]:
     return heat.Question(lower, upper, (day.month, day.day), tuple(sorted(sums))), unit
 
 
+def _gaps(found: Station, record: weather.Record) -> list[tuple[dt.date, dt.date, str]]:
+    """Gaps of this year and the last, the newest first, each with how it is filled."""
+    filled = select(WeatherDerived.local_date, WeatherDerived.filled).where(
+        WeatherDerived.farm_id == found.farm_id, WeatherDerived.station_id == found.id, WeatherDerived.filled != ""
+    )
+    how: dict[dt.date, str] = dict(db().execute(filled).all())
+    since = now().date() - dt.timedelta(days=GAP_DAYS)
+    told = [run for run in gaps.runs(record.days, now().date()) if run[1] >= since]
+    return [(first, last, gaps.HOW.get(how.get(first, ""), "")) for first, last in reversed(told)]
+
+
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
 @on_farm
 def page(station: uuid.UUID) -> str:
-    found = _station(station)
+    return _page(_station(station))
+
+
+def _page(found: Station, wrong: dict[str, str] | None = None, key: str = "") -> str:
     record = weather.record(db(), the_farm().id, found.id)
     years = sorted({day.year for day in record.days}, reverse=True)
     errors: dict[str, str] = {}
@@ -86,6 +103,7 @@ def page(station: uuid.UUID) -> str:
         years=years,
         shown=shown,
         svg=year_svg(record, shown) if years else "",
+        heat=heat_svg(rows, told.start, unit),
         count=len(record.days),
         first=min(record.days, default=None),
         last=max(record.days, default=None),
@@ -93,9 +111,39 @@ def page(station: uuid.UUID) -> str:
         sums=[units.difference_fahrenheit(one) if unit == "F" else one for one in told.sums],
         unit=unit,
         errors=errors,
+        wrong=wrong or {},
+        key=key,
         form=request.args,
+        gaps=_gaps(found, record),
+        doubts=judging.doubts(db(), found),
+        flag_names=faults.KINDS,
+        judgement_id=judging.record_id,
+        push_url=url_for("push.receive", farm=the_farm().id, station=found.id, _external=True),
         keeper=member().role in KEEPERS,
     )
+
+
+@blueprint.post("/f/<uuid:farm>/station/<uuid:station>/judge")
+@on_farm
+def judge(station: uuid.UUID) -> AnyResponse | tuple[str, int]:
+    found = _station(station)
+    payload = {"station_id": str(station), "local_date": request.form.get("local_date", ""), "verdict": request.form.get("verdict", "")}
+    try:
+        forms.send("weather.judge", payload)
+    except Refused as error:
+        return _page(found, error.errors), 400
+    return redirect(url_for("station.page", farm=the_farm().id, station=station, _anchor="doubts"))
+
+
+@blueprint.post("/f/<uuid:farm>/station/<uuid:station>/key")
+@on_farm
+def give_key(station: uuid.UUID) -> str | tuple[str, int]:
+    """A key for a station that sends its readings; shown this once."""
+    found = _station(station)
+    try:
+        return _page(found, key=pushed.give_key(db(), member(), found, request.form.get("key", "")))
+    except Refused as error:
+        return _page(found, error.errors), 400
 
 
 @blueprint.get("/f/<uuid:farm>/station/new")
@@ -107,7 +155,7 @@ def new() -> str:
 @blueprint.post("/f/<uuid:farm>/station")
 @on_farm
 def save() -> AnyResponse | tuple[str, int]:
-    payload = {name: request.form.get(name, "") for name in ("name", "latitude", "longitude", "elevation", "url")}
+    payload = {name: request.form.get(name, "") for name in ("name", "latitude", "longitude", "elevation", "url", "kind")}
     payload["offset_minutes"] = (
         str(60 * float(request.form.get("offset_hours") or 0))
         if request.form.get("offset_hours", "0").replace("-", "").replace(".", "").isdigit()

@@ -1,7 +1,9 @@
 """A station's year: the day's extremes as a band, heat against past years."""
 
 import datetime as dt
+from collections.abc import Sequence
 
+from bootmark.services.heat import YearOfHeat
 from bootmark.services.weather import Record
 from bootmark.web.drawing import svg
 
@@ -35,3 +37,55 @@ def year_svg(record: Record, year: int) -> str:
     bars = "".join(f"M{x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
     parts.append(svg.path(bars, stroke=svg.BOOT, width=max(1.0, step * 0.85), opacity="0.75"))
     return svg.document("".join(parts), f"Daily minimum and maximum of {year}, degrees C", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
+
+
+def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> str:
+    """Heat sums day by day, the newest year bold, the others by their number. rows: newest year first."""
+    rows = [row for row in rows if row.course][:6]
+    if not rows:
+        return ""
+    scale = 1.8 if unit == "F" else 1.0
+    days, most = max(len(row.course) for row in rows), scale * max(row.course[-1] for row in rows) or 1.0
+    right = WIDTH - 46
+
+    def x(day: int) -> float:
+        return LEFT + (right - LEFT) * day / max(days - 1, 1)
+
+    def y(value: float) -> float:
+        return BASE - 170 * value * scale / most
+
+    parts = []
+    step = next(one for one in (50, 100, 200, 250, 500, 1000, 2000) if most / one <= 5 or one == 2000)
+    for value in range(0, int(most) + 1, step):
+        height = BASE - 170 * value / most
+        parts.append(svg.line([(LEFT, height), (right, height)], svg.RULE, 1))
+        parts.append(f'<text x="{LEFT - 6}" y="{height + 4:.0f}" font-size="13" text-anchor="end" fill="#5a5d57">{value}</text>')
+    first = dt.date(2001, *start)
+    for day in range(days):
+        month = first + dt.timedelta(days=day)
+        if month.day == 1:
+            parts.append(f'<text x="{x(day) + 2:.0f}" y="{HEIGHT - 6:.0f}" font-size="14" fill="#5a5d57">{month:%b}</text>')
+            parts.append(svg.line([(x(day), BASE), (x(day), BASE + 6)], svg.INK, 1))
+    taken: list[float] = []
+    for place, row in enumerate(rows):
+        points = [(x(day), y(value)) for day, value in enumerate(row.course)]
+        newest = place == 0
+        parts.append(
+            svg.line(
+                points[:: 1 if newest else 3] + points[-1:],
+                svg.BOOT if newest else svg.SLATE,
+                3 if newest else 1.4,
+                stroke_dasharray="none" if newest else "5 3",
+            )
+        )
+        height = points[-1][1] + 4
+        while any(abs(height - other) < 13 for other in taken) and len(points) == days:
+            height += 13
+        if len(points) == days:
+            taken.append(height)
+        weight = ' font-weight="700"' if newest else ""
+        parts.append(
+            f'<text x="{points[-1][0] + 4:.0f}" y="{height:.0f}" font-size="13"{weight} fill="{svg.BOOT if newest else svg.SLATE}">{row.year}</text>'
+        )
+    told = "; ".join(f"{row.year}: {row.course[-1] * scale:.0f} to {row.last:%-d %B}" for row in rows)
+    return svg.document("".join(parts), f"Degree-days {unit} by day. {told}", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

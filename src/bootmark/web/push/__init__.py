@@ -1,0 +1,1 @@
+"""Where stations send their readings."""

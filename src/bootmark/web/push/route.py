@@ -1,0 +1,41 @@
+"""Readings that stations send by themselves: POST with the station's key, JSON in, JSON out."""
+
+import uuid
+
+from flask import Blueprint, jsonify, request
+from sqlalchemy.orm import Session
+from werkzeug.wrappers import Response as AnyResponse
+
+from bootmark.services import farm_time, people, pushed
+from bootmark.services.commands import Refused
+from bootmark.store.models import Farm
+from bootmark.store.session import engine
+from bootmark.web.guard import csrf, real_now
+
+blueprint = Blueprint("push", __name__)
+MOST_BYTES = 1_000_000
+
+
+@blueprint.post("/push/<uuid:farm>/<uuid:station>")
+@csrf.exempt
+def receive(farm: uuid.UUID, station: uuid.UUID) -> tuple[AnyResponse, int]:
+    """Hourly readings of one station. Wrong keys are counted like wrong passwords, so that nobody tries them all."""
+    if (request.content_length or 0) > MOST_BYTES:
+        return jsonify(
+            {"error": f"{request.content_length} bytes were sent and {MOST_BYTES} are the most: send fewer readings at once."}
+        ), 413
+    kind, _, key = request.headers.get("Authorization", "").partition(" ")
+    address = f"push:{request.remote_addr}"
+    with Session(engine(), info={"farm": farm}, expire_on_commit=False) as session, session.begin():
+        if people.too_many(session, address, real_now()):
+            return jsonify({"error": "Too many wrong keys came from here: wait a quarter of an hour."}), 429
+        found = pushed.station_by_key(session, farm, station, key.strip()) if kind.lower() == "bearer" and key.strip() else None
+        if found is None:
+            people.failed(session, address, real_now())
+            return jsonify({"error": "No station here has this key: send it as 'Authorization: Bearer KEY'."}), 401
+        told = request.get_json(silent=True)
+        try:
+            answer = pushed.store(session, found, told, farm_time.now(session.get_one(Farm, farm), real_now()))
+        except Refused as error:
+            return jsonify({"error": " ".join(error.errors.values())}), 400
+    return jsonify(answer), 207 if answer["refused"] else 200

@@ -1,0 +1,1 @@
+"""One agent on one block through its season."""

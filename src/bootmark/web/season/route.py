@@ -1,0 +1,202 @@
+"""One agent on one block through its season: what if, other years, what was seen, the best day for each control."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from flask import Blueprint, abort, flash, g, jsonify, redirect, render_template, request, url_for
+from sqlalchemy import select
+from werkzeug.wrappers import Response as AnyResponse
+
+from bootmark.core.catalogue import Agent
+from bootmark.core.season import killing, phenology
+from bootmark.core.season.phenology import Season
+from bootmark.core.season.shares import seen_stages
+from bootmark.services import block_weather, field, season, traps
+from bootmark.services.commands import Refused
+from bootmark.services.season import Ask
+from bootmark.store.models import Biofix, Block
+from bootmark.store.season_models import StageSighting
+from bootmark.web import forms
+from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.stages import ribbon
+from bootmark.web.stages.svg import Axis, ribbon_svg
+
+blueprint = Blueprint("season", __name__, template_folder=".")
+MOST_DEGREES, MOST_DAYS = 4.0, 21
+LASTS = (1, 3, 7, 14)
+MOST_YEARS = 6
+SHOWN_CONTROLS = ("physical", "living", "soft", "conventional")
+
+
+def _ask(block: uuid.UUID, agent: str) -> tuple[Block, Agent, Ask | None]:
+    found = db().get(Block, (the_farm().id, block))
+    if found is None or agent not in g.known.agents:
+        abort(404)
+    return found, g.known.agents[agent], season.ask(db(), the_farm(), found, g.known.agents[agent], now().date())
+
+
+def _axis(one: Ask, found: Season, today: dt.date) -> Axis:
+    """From the biofix, or two months back, to the last event that is likely this year and some weeks more."""
+    last = max((event.p90 or event.p50 for event in found.events if event.p50), default=today) or today
+    first = max(one.biofix - dt.timedelta(days=7), today - dt.timedelta(days=150))
+    return Axis(first, min(max(last, today) + dt.timedelta(days=21), found.dates[-1]))
+
+
+def _years(one: Ask, today: dt.date) -> list[dict[str, Any]]:
+    """Past years' dates of each event on their own weather, from their own biofix where one was set, else from this year's day."""
+    assert one.agent.heat
+    kept = block_weather.record_of(db(), the_farm(), one.block)
+    if kept is None:
+        return []
+    past = kept.years(one.biofix)
+    rows = db().scalars(
+        select(Biofix).where(Biofix.farm_id == the_farm().id, Biofix.block_id == one.block.id, Biofix.agent == one.agent.id)
+    )
+    set_then = {row.on.year: row for row in rows}
+    found = []
+    for year in past[:MOST_YEARS]:
+        number = year.dates[len(year.dates) // 2].year
+        then = set_then.get(number)
+        on = then.on if then else _same_day(one.biofix, number)
+        if on not in year.dates or number == one.biofix.year:
+            continue
+        told = phenology.forecast(
+            one.agent.heat, year, on, past_years=past, as_of=year.dates[-1], draws=40, southern=the_farm().latitude < 0
+        )
+        found.append({"year": number, "biofix": on, "own": then is not None, "events": {event.id: event.p50 for event in told.events}})
+    return found
+
+
+def _same_day(day: dt.date, year: int) -> dt.date:
+    return day.replace(year=year, day=28) if (day.month, day.day) == (2, 29) else day.replace(year=year)
+
+
+def _controls(one: Ask, found: Season, today: dt.date, lasts: int | None) -> list[dict[str, Any]]:
+    """The best day for each control that is timed by a stage, and what a day too early or late costs."""
+    told = []
+    for control in one.agent.controls:
+        if control.kind not in SHOWN_CONTROLS or not control.stages:
+            continue
+        best = killing.best_days(found, one.agent, control, after=today, lasts_days=lasts)
+        span = phenology.window(found, control, one.agent.heat, after=today) if one.agent.heat else None
+        if best or span:
+            twice = killing.best_days(found, one.agent, control, after=today, lasts_days=lasts, treatments=2) if best else None
+            told.append({"control": control, "best": best, "twice": twice, "window": span if span and span[1] >= today else None})
+    return told
+
+
+def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, form: Any = None) -> str:
+    where, what, one = _ask(block, agent)
+    today, farm = now().date(), the_farm()
+    found = season.answer(db(), farm, one, today) if one else None
+    told: dict[str, Any] = {}
+    if one and found:
+        before = season.reckon(db(), farm, one, today) if one.sightings else None
+        beside = ribbon.around(today, traps.register(db(), farm, today))
+        lasts = request.args.get("lasts", type=int)
+        told = {
+            "one": ribbon.view(one, found, beside, today, _axis(one, found, today), before),
+            "before": {event.id: event.p50 for event in before.events} if before else {},
+            "years": _years(one, today),
+            "controls": _controls(one, found, today, lasts if lasts in LASTS else None),
+            "lasts": lasts if lasts in LASTS else "",
+            "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],
+        }
+    seen = db().scalars(
+        select(StageSighting)
+        .where(StageSighting.farm_id == farm.id, StageSighting.block_id == where.id, StageSighting.agent == what.id)
+        .order_by(StageSighting.on.desc())
+        .limit(12)
+    )
+    return render_template(
+        "season.html",
+        block=where,
+        agent=what,
+        found=found,
+        today=today,
+        seen=list(seen),
+        errors=errors or {},
+        form=form,
+        may=member().role in field.SCOUTS,
+        lengths=[("", "as the catalogue has it"), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
+        degrees=MOST_DEGREES,
+        most_days=MOST_DAYS,
+        **told,
+    )
+
+
+@blueprint.get("/f/<uuid:farm>/stages/<uuid:block>/<agent>")
+@on_farm
+def page(block: uuid.UUID, agent: str) -> str:
+    return _page(block, agent)
+
+
+@blueprint.post("/f/<uuid:farm>/stages/<uuid:block>/<agent>/sighting")
+@on_farm
+def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
+    what = g.known.agents.get(agent)
+    counts = {stage: request.form.get(f"count_{stage}", "") for stage in what.stages} if what else {}
+    payload = {
+        "block_id": str(block),
+        "agent": agent,
+        "on": request.form.get("on", ""),
+        "note": request.form.get("note", ""),
+        "counts": counts,
+    }
+    try:
+        forms.send("stage.sighting", payload)
+    except Refused as error:
+        return _page(block, agent, error.errors, request.form), 400
+    flash("Kept. The forecast below has been weighed by what you saw.", "good")
+    return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=agent))
+
+
+@blueprint.get("/f/<uuid:farm>/stages/<uuid:block>/<agent>/what-if")
+@on_farm
+def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
+    """The season if it were warmer or cooler from today on, or the biofix earlier or later."""
+    where, what, one = _ask(block, agent)
+    today, farm = now().date(), the_farm()
+    warmer = min(max(request.args.get("warmer", 0.0, type=float) or 0.0, -MOST_DEGREES), MOST_DEGREES)
+    later = min(max(request.args.get("later", 0, type=int) or 0, -MOST_DAYS), MOST_DAYS)
+    plain = season.answer(db(), farm, one, today) if one else None
+    if one is None or plain is None:
+        return jsonify({"text": "There is no forecast to change yet.", "svg": ""})
+    if one.biofix + dt.timedelta(days=later) > today:
+        return jsonify({"text": f"The biofix would lie ahead of today: {(today - one.biofix).days} days later is the most.", "svg": ""})
+    changed = bool(warmer or later)
+    found = season.reckon(db(), farm, one, today, sightings=one.sightings, warmer=warmer, later=later) if changed else plain
+    if found is None:
+        return jsonify({"text": "There is no weather from that day on.", "svg": ""})
+    axis = _axis(one, plain, today)
+    control, span = phenology.leading_window(found, what, after=today) or (None, None)
+    beside = ribbon.around(today, traps.register(db(), farm, today))
+    marks = ribbon.marks_of(one, beside, today, span, ribbon.window_name(control), plain if changed else None)
+    title = f"{what.name} on {where.name}, what if"
+    return jsonify(
+        {
+            "text": _differs(plain, found, today) if changed else "",
+            "svg": ribbon_svg(found, axis, today, title, marks),
+            "days": ribbon.days_told(found, axis),
+        }
+    )
+
+
+def _differs(plain: Season, found: Season, today: dt.date) -> str:
+    """How the next events move, in a sentence or two."""
+    usual = {event.id: event.p50 for event in plain.events}
+    told: list[str] = []
+    for event in found.events:
+        before = usual.get(event.id)
+        if event.p50 and before and max(event.p50, before) >= today and len(told) < 3:
+            moved = (event.p50 - before).days
+            how = (
+                "on the same day"
+                if not moved
+                else f"{abs(moved)} day{'s' if abs(moved) != 1 else ''} {'later' if moved > 0 else 'earlier'}"
+            )
+            told.append(f"{event.name}: {event.p50:%-d %B}, {how}.")
+        elif before and before >= today and event.p50 is None:
+            told.append(f"{event.name}: not this year.")
+    return " ".join(told) or "Nothing that is still to come moves."

@@ -1,0 +1,132 @@
+"""A ribbon as the page shows it: what is out there, what comes, and the days behind it."""
+
+import datetime as dt
+import uuid
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+from flask import g
+from sqlalchemy import select
+
+from bootmark.core.catalogue import Control, bbch
+from bootmark.core.catalogue.model import MANY
+from bootmark.core.season import phenology
+from bootmark.core.season.phenology import Season
+from bootmark.services import crop_stages, traps
+from bootmark.services.season import Ask, Pair
+from bootmark.store.models import TreatmentRow
+from bootmark.web.guard import db, the_farm
+from bootmark.web.stages.svg import Axis, Marks, ribbon_svg, spoken
+
+BACK_DAYS, AHEAD_DAYS = 62, 70
+KINDS = {"measured": "m", "forecast": "f", "past years": "p"}
+"""One letter a day for the script; every way of filling is one more."""
+FILLED = "i"
+
+
+@dataclass(frozen=True)
+class Around:
+    """What stands beside the forecasts of a farm this year, by block and agent."""
+
+    treatments: Mapping[Pair, Sequence[tuple[dt.date, bool]]] = field(default_factory=dict)
+    catches: Mapping[Pair, Sequence[tuple[dt.date, int]]] = field(default_factory=dict)
+    stages: Mapping[uuid.UUID, Sequence[tuple[dt.date, int]]] = field(default_factory=dict)
+
+
+def around(today: dt.date, hanging: list[traps.Hanging]) -> Around:
+    farm = the_farm()
+    treated: dict[Pair, list[tuple[dt.date, bool]]] = {}
+    rows = select(TreatmentRow).where(
+        TreatmentRow.farm_id == farm.id, TreatmentRow.state != "withdrawn", TreatmentRow.on >= today - dt.timedelta(days=300)
+    )
+    for row in db().scalars(rows):
+        treated.setdefault((row.block_id, row.agent), []).append((row.on, row.state == "done"))
+    return Around(treated, traps.catches(hanging), crop_stages.noted(db(), farm))
+
+
+def window_name(control: Control | None) -> str:
+    """What a window is called. A spray is not named before a call carries it."""
+    if control is None:
+        return ""
+    return (
+        control.name
+        if control.kind in ("physical", "living")
+        else f"{' and '.join(MANY[stage] for stage in control.stages)} can be reached"
+    )
+
+
+def pace(days_early: int | None) -> str:
+    """How this year runs against the usual one."""
+    if days_early is None:
+        return ""
+    if not days_early:
+        return "as usual"
+    return f"{abs(days_early)} day{'s' if abs(days_early) != 1 else ''} {'early' if days_early > 0 else 'late'}"
+
+
+def axis_of(today: dt.date) -> Axis:
+    return Axis(today - dt.timedelta(days=BACK_DAYS), today + dt.timedelta(days=AHEAD_DAYS))
+
+
+def marks_of(
+    ask: Ask, around_: Around, today: dt.date, window: tuple[dt.date, dt.date] | None, name: str, before: Season | None = None
+) -> Marks:
+    pair = (ask.block.id, ask.agent.id)
+    this_year = [one for one in around_.stages.get(ask.block.id, ()) if one[0].year == today.year]
+    bloom = bbch.bloom(this_year)
+    return Marks(
+        window=window,
+        window_name=name,
+        treatments=around_.treatments.get(pair, ()),
+        sightings=tuple(one.on for one in ask.sightings),
+        catches=around_.catches.get(pair, ()),
+        bloom=(bloom[0], bloom[1] or today) if bloom else None,
+        harvest=ask.block.harvest_from,
+        before=before,
+    )
+
+
+def days_told(found: Season, axis: Axis) -> dict[str, Any]:
+    """The days of an axis for the script: shares in hundredths, heat low, middle and high, and where each day's heat comes from."""
+    first = max((axis.first - found.dates[0]).days, 0)
+    last = min((axis.last - found.dates[0]).days + 1, len(found.dates))
+    stages = [stage for stage in found.shares if float(np.max(found.shares[stage][first:last], initial=0)) >= 0.005]
+    return {
+        "first": found.dates[first].isoformat() if first < last else "",
+        "offset": (found.dates[first] - axis.first).days if first < last else 0,
+        "axis": axis.days,
+        "stages": {stage: np.rint(100 * found.shares[stage][first:last]).astype(int).tolist() for stage in stages},
+        "heat": [np.rint(row[first:last]).astype(int).tolist() for row in found.heat],
+        "kinds": "".join(KINDS.get(kind, FILLED) for kind in found.kinds[first:last]),
+        "words": {stage: {"not yet": "not out yet", "over": "gone for the year"}.get(stage, MANY.get(stage, stage)) for stage in stages},
+    }
+
+
+def view(
+    ask: Ask, found: Season, around_: Around, today: dt.date, axis: Axis | None = None, before: Season | None = None
+) -> dict[str, Any]:
+    """Everything that a ribbon's template says of one agent on one block."""
+    axis = axis or axis_of(today)
+    control, span = phenology.leading_window(found, ask.agent, after=today) or (None, None)
+    coming = next((event for event in found.events if event.p50 and event.p50 >= today), None)
+    name = window_name(control)
+    title = f"{ask.agent.name} on {ask.block.name}: {spoken(found.on(today))} today"
+    return {
+        "block": ask.block,
+        "agent": ask.agent,
+        "biofix": ask.biofix,
+        "basis": ask.basis,
+        "forecast": found,
+        "coming": coming,
+        "pace": pace(coming.days_early) if coming else "",
+        "window": span,
+        "window_name": name,
+        "today": spoken(found.on(today)),
+        "heat": float(found.heat[1][found.index(today)]),
+        "days": days_told(found, axis),
+        "now": min(max((today - axis.first).days, 0), axis.days),
+        "svg": ribbon_svg(found, axis, today, title, marks_of(ask, around_, today, span, name, before)),
+        "crop": g.known.crops[ask.block.crop],
+    }

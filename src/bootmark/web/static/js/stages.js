@@ -1,0 +1,152 @@
+// Ribbons: any day by click or keyboard, more as one scrolls, filters at once, the what-if strip, the progress of a reckoning.
+(() => {
+  const SOURCES = { m: "measured", f: "forecast", p: "drawn from past years", i: "filled in" };
+  const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+  const LEFT = 64, WIDTH = 860;
+
+  function told(ribbon) {
+    if (!ribbon.told) ribbon.told = JSON.parse(ribbon.querySelector("script").textContent);
+    return ribbon.told;
+  }
+
+  function words(days, index) {
+    const place = index - days.offset;
+    if (!days.first) return ["", "Nothing is told of this day."];
+    const date = new Date(days.first + "T12:00:00Z");
+    date.setUTCDate(date.getUTCDate() + place);
+    const name = date.getUTCDate() + " " + MONTHS[date.getUTCMonth()];
+    if (place < 0 || place >= days.kinds.length) return [name, place < 0 ? "Before the biofix." : "After what is reckoned."];
+    const shares = Object.entries(days.stages).map(([stage, row]) => [row[place], days.words[stage]]).filter(([share]) => share >= 1);
+    shares.sort((one, two) => two[0] - one[0]);
+    const out = shares.map(([share, stage]) => share + " % " + stage).join(", ") || "nobody about";
+    const [low, middle, high] = days.heat.map((row) => row[place]);
+    const range = high - low > 4 ? " (" + low + " to " + high + ")" : "";
+    return [name, out + ". " + middle + range + " degree-days C, this day " + SOURCES[days.kinds[place]] + "."];
+  }
+
+  function show(ribbon, index) {
+    const days = told(ribbon);
+    index = Math.min(Math.max(index, 0), days.axis);
+    const [name, what] = words(days, index);
+    ribbon.setAttribute("aria-valuenow", index);
+    ribbon.setAttribute("aria-valuetext", name + ": " + what);
+    const cursor = ribbon.querySelector("[data-cursor]");
+    cursor.setAttribute("visibility", "visible");
+    cursor.setAttribute("transform", "translate(" + (LEFT + (WIDTH * index) / days.axis) + " 0)");
+    const line = ribbon.nextElementSibling;
+    line.querySelector("[data-day]").textContent = name;
+    line.querySelector("[data-what]").textContent = what;
+  }
+
+  document.addEventListener("click", (event) => {
+    const ribbon = event.target.closest("[data-ribbon]");
+    if (!ribbon) return;
+    const svg = ribbon.querySelector("svg");
+    const box = svg.getBoundingClientRect();
+    const x = ((event.clientX - box.left) / box.width) * svg.viewBox.baseVal.width;
+    show(ribbon, Math.round(((x - LEFT) / WIDTH) * told(ribbon).axis));
+  });
+  document.addEventListener("keydown", (event) => {
+    const ribbon = event.target.closest("[data-ribbon]");
+    if (!ribbon) return;
+    const now = Number(ribbon.getAttribute("aria-valuenow"));
+    const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 7, PageDown: -7 };
+    const ends = { Home: 0, End: told(ribbon).axis };
+    if (event.key in steps) show(ribbon, now + steps[event.key]);
+    else if (event.key in ends) show(ribbon, ends[event.key]);
+    else return;
+    event.preventDefault();
+  });
+
+  // More ribbons when the end of the list comes near.
+  const list = document.querySelector("[data-ribbons]");
+  const near = list && "IntersectionObserver" in window ? new IntersectionObserver(load, { rootMargin: "600px" }) : null;
+  async function load(entries) {
+    for (const { isIntersecting, target } of entries) {
+      if (!isIntersecting || target.loading) continue;
+      target.loading = true;
+      near.unobserve(target);
+      try {
+        const answer = await fetch(target.querySelector("a").href, { headers: { Accept: "text/html" } });
+        if (!answer.ok) throw new Error(answer.status);
+        const more = document.createElement("template");
+        more.innerHTML = await answer.text();
+        target.replaceWith(more.content);
+        watch();
+      } catch (error) {
+        target.loading = false;
+        target.querySelector("a").textContent = "The next ones did not come: try again";
+      }
+    }
+  }
+  function watch() {
+    for (const more of list.querySelectorAll("[data-more]")) near.observe(more);
+  }
+  if (near) {
+    watch();
+    list.addEventListener("click", (event) => {
+      const more = event.target.closest("[data-more]");
+      if (!more) return;
+      event.preventDefault();
+      load([{ isIntersecting: true, target: more }]);
+    });
+  }
+
+  const filters = document.querySelector("[data-filters]");
+  if (filters) {
+    filters.querySelector("[data-apply]").hidden = true;
+    filters.addEventListener("change", () => filters.submit());
+  }
+
+  const progress = document.querySelector("[data-progress]");
+  if (progress) {
+    const ask = async () => {
+      try {
+        const answer = await fetch(progress.dataset.progress);
+        const state = await answer.json();
+        progress.querySelector("[data-done]").textContent = state.done;
+        if (state.finished) return location.reload();
+      } catch (error) {
+        /* Asked again below. */
+      }
+      setTimeout(ask, 1500);
+    };
+    setTimeout(ask, 1500);
+  }
+
+  // What if it were warmer, or the biofix earlier: late answers are dropped.
+  const strip = document.querySelector("[data-whatif]");
+  if (strip) {
+    const warmer = strip.querySelector("[name=warmer]"), later = strip.querySelector("[name=later]");
+    const figure = document.querySelector("[data-whatif-figure]"), answerBox = document.querySelector("[data-whatif-answer]");
+    let asked = 0, shown = 0;
+    const say = () => {
+      const degrees = Number(warmer.value), days = Number(later.value);
+      strip.querySelector("[data-warmer]").textContent = degrees ? Math.abs(degrees) + " °C " + (degrees > 0 ? "warmer" : "cooler") : "as foretold";
+      strip.querySelector("[data-later]").textContent = days ? Math.abs(days) + (Math.abs(days) === 1 ? " day " : " days ") + (days > 0 ? "later" : "earlier") : "as set";
+    };
+    const ask = async () => {
+      say();
+      const mine = ++asked;
+      try {
+        const answer = await fetch(strip.dataset.whatif + "?warmer=" + warmer.value + "&later=" + later.value);
+        const found = await answer.json();
+        if (mine < shown) return;
+        shown = mine;
+        answerBox.textContent = found.text;
+        if (!found.svg) return;
+        figure.querySelector("svg").outerHTML = found.svg;
+        figure.querySelector("script").textContent = JSON.stringify(found.days);
+        figure.told = found.days;
+        show(figure, Number(figure.getAttribute("aria-valuenow")));
+      } catch (error) {
+        if (mine === asked) answerBox.textContent = "No answer: the connection is gone. Move it again.";
+      }
+    };
+    strip.addEventListener("input", ask);
+    strip.querySelector("[data-back]").addEventListener("click", () => {
+      warmer.value = later.value = 0;
+      ask();
+    });
+  }
+})();
