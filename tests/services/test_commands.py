@@ -2,13 +2,14 @@
 
 import copy
 import datetime as dt
+import itertools
 import threading
 import uuid
 from typing import Any
 
 from sqlalchemy import func, select, text
 
-from bootmark.services import commands, enquiries  # noqa: F401 - registers its kind of command
+from bootmark.services import commands, crop_stages, enquiries, judging, sightings, traps, weather  # noqa: F401 - register their kinds
 from bootmark.services.commands import KINDS, Forbidden, OtherContent, Refused, Sent, TooEarly
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NOW, made
@@ -45,11 +46,28 @@ def count(model: Any, **where: Any) -> int:
 
 def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
     """One payload of every kind, in the order of the work."""
-    ids = {name: uuid.uuid4() for name in ("stop", "look", "sample", "decision", "application", "biofix", "station", "block", "enquiry")}
+    ids = {
+        name: uuid.uuid4()
+        for name in (
+            "stop",
+            "look",
+            "sample",
+            "decision",
+            "application",
+            "biofix",
+            "station",
+            "block",
+            "enquiry",
+            "trap",
+            "check",
+            "stage",
+            "crop",
+        )
+    }
     outline = [[0, 0], [10, 0], [10, 10]]
     return {
         "station.save": (
-            {"name": "Hill", "latitude": 46, "longitude": 7, "elevation": 500, "offset_minutes": 60, "url": ""},
+            {"name": f"Hill {ids['station']}", "latitude": 46, "longitude": 7, "elevation": 500, "offset_minutes": 60, "url": ""},
             ids["station"],
         ),
         "block.save": (
@@ -94,7 +112,47 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             {"sender": "A neighbour", "came_as": "leaf", "crop": "rose", "family": "", "place": "bed", "words": "Holes.", "signs": {}},
             ids["enquiry"],
         ),
+        "trap.save": (
+            {
+                "name": f"T {ids['trap']}",
+                "block_id": str(made("Orchard A")),
+                "agent": "codling-moth",
+                "kind": "delta",
+                "x": 1,
+                "y": 2,
+                "set_on": "2026-06-01",
+                "lure_on": "2026-06-01",
+                "lure_days": 42,
+                "check_days": 3,
+            },
+            ids["trap"],
+        ),
+        "trap.check": ({"trap_id": str(ids["trap"]), "on": "2026-06-17", "caught": 3, "new_lure": False, "note": ""}, ids["check"]),
+        "stage.sighting": (
+            {
+                "block_id": str(made("Long Field")),
+                "agent": "colorado-potato-beetle",
+                "on": "2026-06-17",
+                "counts": {"larva": 4},
+                "note": "",
+            },
+            ids["stage"],
+        ),
+        "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
+        "weather.judge": doubtful(),
     }
+
+
+flagged = itertools.count(0, 4)
+
+
+def doubtful() -> tuple[dict[str, Any], uuid.UUID]:
+    """The judgement of a day that nobody has judged yet: each call makes a spike of its own."""
+    ridge, day = made("Ridge mast"), dt.date(2025, 3, 1) + dt.timedelta(days=next(flagged))
+    with farm_session(FARM) as session:
+        row = {"local_date": day, "received_at": NOW, "tmin": 2.0, "tmax": 48.0, "rain": 0.0, "source": "test"}
+        weather.store_days(session, FARM, ridge, [row])
+    return {"station_id": str(ridge), "local_date": day.isoformat(), "verdict": "stands"}, judging.record_id(ridge, day)
 
 
 def application(decision: uuid.UUID) -> dict[str, Any]:

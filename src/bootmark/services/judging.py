@@ -37,6 +37,8 @@ def weather_judge(context: Context) -> Json:
     flag = next((one for one in weather.flags(context.session, station) if one.date == day), None)
     if flag is None:
         raise Refused(local_date=f"Nothing is flagged on {day:%-d %B %Y}: choose a day from the list.")
+    if context.sent.record_id != record_id(station.id, day):
+        raise Refused(record_id="A day is judged in one record: load the page again and choose there.")
     mended = verdict == "mended"
     if mended and (flag.tmin is None or flag.tmax is None):
         raise Refused(verdict="Bootmark can't tell what this day should read: let it stand or leave it out.")

@@ -151,9 +151,10 @@ def _worth(spared: Array, weights: Array, chosen: Sequence[int], efficacy: float
 def _choose(spared: Array, weights: Array, treatments: int, efficacy: float) -> tuple[int, ...]:
     """Places of the best candidate days: one after the other, then each moved while that gains."""
     chosen: list[int] = []
-    for _ in range(treatments):
-        chosen.append(max(range(len(spared)), key=lambda n: _worth(spared, weights, (*chosen, n), efficacy)))
-    for place in itertools.islice(itertools.cycle(range(treatments)), 2 * treatments if treatments > 1 else 0):
+    days = range(len(spared))
+    for _ in range(min(treatments, len(days))):
+        chosen.append(max((n for n in days if n not in chosen), key=lambda n: _worth(spared, weights, (*chosen, n), efficacy)))
+    for place in itertools.islice(itertools.cycle(range(len(chosen))), 2 * treatments if len(chosen) > 1 else 0):
         others = chosen[:place] + chosen[place + 1 :]
-        chosen[place] = max(range(len(spared)), key=lambda n: _worth(spared, weights, (*others, n), efficacy))
+        chosen[place] = max((n for n in days if n not in others), key=lambda n: _worth(spared, weights, (*others, n), efficacy))
     return tuple(chosen)

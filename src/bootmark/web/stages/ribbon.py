@@ -50,11 +50,14 @@ def window_name(control: Control | None) -> str:
     """What a window is called. A spray is not named before a call carries it."""
     if control is None:
         return ""
-    return (
-        control.name
-        if control.kind in ("physical", "living")
-        else f"{' and '.join(MANY[stage] for stage in control.stages)} can be reached"
-    )
+    return control.name if control.kind in ("physical", "living") else f"{_reached(control)} can be reached"
+
+
+def _reached(control: Control) -> str:
+    """Who is reached: the one phase that the control is bound to, or all of its stages."""
+    if len(control.phases) == 1 and control.phases[0].endswith(tuple(MANY[stage] for stage in control.stages)):
+        return control.phases[0].replace("-", " ")
+    return " and ".join(MANY[stage] for stage in control.stages)
 
 
 def pace(days_early: int | None) -> str:

@@ -13,6 +13,7 @@ from bootmark.web.drawing import svg
 
 COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}
 LEFT, WIDTH, LANE, TOP = 64.0, 860.0, 34.0, 44.0
+CROP_LANE = 20.0
 STAGE_ORDER = ("adult", "egg", "larva", "nymph", "pupa")
 
 DEFS = (
@@ -39,10 +40,9 @@ class Axis:
         while day <= self.last:
             if day >= self.first:
                 x = self.x(day)
-                parts.append(
-                    svg.line([(x, height), (x, bottom)], svg.RULE, 1)
-                    + f'<text x="{x + 5:.0f}" y="{height - 6:.0f}" font-size="15" font-weight="700">{day:%B}</text>'
-                )
+                parts.append(svg.line([(x, height), (x, bottom)], svg.RULE, 1))
+                if x < LEFT + WIDTH - 80:
+                    parts.append(f'<text x="{x + 5:.0f}" y="{height - 6:.0f}" font-size="15" font-weight="700">{day:%B}</text>')
             day = (day.replace(day=28) + dt.timedelta(days=5)).replace(day=1)
         return "".join(parts)
 
@@ -78,8 +78,9 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     stages = [stage for stage in STAGE_ORDER if stage in season.shares]
     shown = [one for one in marks.catches if axis.first <= one[0] <= axis.last]
     lanes = TOP + LANE * len(stages)
-    bottom = lanes + 8 + (LANE if shown else 0)
-    parts = [DEFS, axis.months(20, bottom), _crop(marks, axis, bottom), _window(marks, axis, bottom)]
+    crop = lanes + (LANE if shown else 0)
+    bottom = crop + 8 + (CROP_LANE if _crop_shown(marks, axis) else 0)
+    parts = [DEFS, axis.months(20, bottom), _window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
     for lane, stage in enumerate(stages):
         parts.append(_lane(season, stage, axis, TOP + LANE * (lane + 1), marks.before))
     if shown:
@@ -121,18 +122,26 @@ def _window(marks: Marks, axis: Axis, bottom: float) -> str:
     )
 
 
-def _crop(marks: Marks, axis: Axis, bottom: float) -> str:
-    """The crop's bloom as a pale band, and the day of harvest as a line."""
-    parts = []
+def _crop_shown(marks: Marks, axis: Axis) -> bool:
+    blooms = bool(marks.bloom and marks.bloom[1] >= axis.first and marks.bloom[0] <= axis.last)
+    return blooms or bool(marks.harvest and axis.first <= marks.harvest <= axis.last)
+
+
+def _crop(marks: Marks, axis: Axis, top: float) -> str:
+    """A lane for the crop: its bloom as a band, and the day of harvest as a line through all lanes."""
+    if not _crop_shown(marks, axis):
+        return ""
+    parts = [f'<text x="{LEFT - 8:.0f}" y="{top + 13:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">crop</text>']
     if marks.bloom and marks.bloom[1] >= axis.first and marks.bloom[0] <= axis.last:
         x, end = axis.x(marks.bloom[0]), axis.x(marks.bloom[1])
-        parts.append(f'<rect x="{x:.1f}" y="{bottom - 6:.1f}" width="{max(end - x, 4):.1f}" height="6" fill="#d9a0b4"/>')
-        parts.append(f'<text x="{x + 3:.0f}" y="{bottom - 9:.0f}" font-size="12" fill="{svg.INK}">bloom</text>')
+        parts.append(f'<rect x="{x:.1f}" y="{top:.1f}" width="{max(end - x, 5):.1f}" height="16" fill="#e6c3cf" stroke="#8d5468"/>')
+        at, anchor = ((x + end) / 2, "middle") if end - x > 52 else (x - 5, "end") if x > LEFT + 52 else (end + 5, "start")
+        parts.append(f'<text x="{at:.0f}" y="{top + 13:.0f}" text-anchor="{anchor}" font-size="13" fill="{svg.INK}">bloom</text>')
     if marks.harvest and axis.first <= marks.harvest <= axis.last:
         x = axis.x(marks.harvest)
-        parts.append(svg.line([(x, 26), (x, bottom)], svg.OCHRE, 2, stroke_dasharray="7 4"))
+        parts.append(svg.line([(x, 26), (x, top + 16)], svg.OCHRE, 2, stroke_dasharray="7 4"))
         parts.append(
-            f'<text x="{x - 5:.0f}" y="{bottom - 4:.0f}" text-anchor="end" font-size="12" font-weight="700" fill="{svg.OCHRE}">harvest</text>'
+            f'<text x="{x - 5:.0f}" y="{top + 13:.0f}" text-anchor="end" font-size="13" font-weight="700" fill="{svg.OCHRE}">harvest</text>'
         )
     return "".join(parts)
 
