@@ -10,7 +10,7 @@ from flask.testing import FlaskClient
 from sqlalchemy import event, select
 
 from bootmark.services import stops
-from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE
+from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
 from bootmark.store.models import Block, Enquiry, Look, Station, Stop, TreatmentRow
 from bootmark.store.session import engine, farm_session
 from bootmark.web import create_app
@@ -35,7 +35,12 @@ MOST_QUERIES = {
     "enquiries": 12,
     "enquiry": 16,
     "reply": 10,
-    "station": 12,
+    "station": 20,
+    "season": 40,
+    "ribbons": 30,
+    "what if": 30,
+    "traps": 14,
+    "trap": 12,
 }
 
 
@@ -96,6 +101,13 @@ class Answers(PagesTest):
             "enquiry": f"{F}/enquiry/{self.one(Enquiry).id}",
             "reply": f"{F}/enquiry/{self.one(Enquiry).id}/reply",
             "station": f"{F}/station/{station}",
+            "season": f"{F}/stages/{made('Long Field')}/colorado-potato-beetle",
+            "season without a biofix": f"{F}/stages/{made('Orchard A')}/oriental-fruit-moth",
+            "ribbons": f"{F}/stages/part?from=0&show=all",
+            "what if": f"{F}/stages/{made('Long Field')}/colorado-potato-beetle/what-if?warmer=2&later=-3",
+            "traps": f"{F}/traps",
+            "trap": f"{F}/traps/{made('trap/Trap 1')}",
+            "block": f"{F}/farm/block/{made('Long Field')}",
             "new look": f"{F}/look",
         }
 
