@@ -9,7 +9,7 @@ from pathlib import Path
 from assets import digest
 from bootmark.core.catalogue import default
 from bootmark.core.field import identify
-from bootmark.services import calls, enquiries, field, places  # noqa: F401 - registers the kinds of command
+from bootmark.services import calls, crop_stages, enquiries, field, judging, places, sightings, traps  # noqa: F401 - register their kinds
 from bootmark.services.commands import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
 from bootmark.store.base import Base

@@ -6,6 +6,7 @@ import urllib.error
 import urllib.request
 import uuid
 
+from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
@@ -70,7 +71,7 @@ class Stages(LiveTest):
         ribbon.send_keys(Keys.HOME)
         self.sees("Before the biofix.")
         svg = ribbon.find_element(By.TAG_NAME, "svg")
-        driver.webdriver.ActionChains(self.chrome).move_to_element_with_offset(svg, 0, 0).click().perform()
+        ActionChains(self.chrome).move_to_element_with_offset(svg, 0, 0).click().perform()
         self.assertNotIn("Before the biofix", ribbon.get_attribute("aria-valuetext") or "")
         self.assert_accessible()
 

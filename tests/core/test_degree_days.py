@@ -1,11 +1,12 @@
 """Degree-days against numerical integration of the same curve, and by law."""
 
 import unittest
+from typing import Any
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from scipy.integrate import quad
+from scipy.integrate import fixed_quad, quad
 
 from bootmark.core import units
 from bootmark.core.season import degree_days as dd
@@ -54,6 +55,67 @@ class AgainstIntegration(unittest.TestCase):
             self.assertAlmostEqual(float(dd.daily(low, high, lower, upper, method=single, cutoff=cutoff)), expected_single, delta=1e-6)
             found = float(dd.daily(low, high, lower, upper, method=double, cutoff=cutoff, tmin_next=tomorrow))
             self.assertAlmostEqual(found, expected_double, delta=1e-6)
+
+
+def rates(temps: np.ndarray, lower: np.ndarray, upper: np.ndarray, cutoff: str) -> np.ndarray:
+    """As rate, for arrays."""
+    over = {"horizontal": upper - lower, "intermediate": 2 * upper - lower - temps, "vertical": np.zeros_like(temps)}[cutoff]
+    return np.where(temps <= lower, 0.0, np.where(temps <= upper, temps - lower, over))
+
+
+class TenThousandDays(unittest.TestCase):
+    @settings(max_examples=10, deadline=None)
+    @given(st.integers(0, 2**32 - 1))
+    def test_every_method_within_a_millionth_of_scipys_integral(self, seed: int) -> None:
+        """Ten times a thousand random days: Gauss-Legendre over each piece of the curve between its crossings of the thresholds."""
+        rng = np.random.default_rng(seed)
+        ends = np.sort(rng.uniform(-25, 45, (2, 1000)), axis=0)
+        low, high = ends
+        lower, span = float(rng.uniform(0, 15)), float(rng.uniform(1, 25))
+        thresholds = np.array([lower, lower + span])[:, None]
+        share = np.clip((thresholds - low) / np.maximum(high - low, 1e-12), 0, 1)
+        for shape in ("sine", "triangle"):
+            cuts = np.vstack([np.zeros(1000), np.arccos(1 - 2 * share) / np.pi if shape == "sine" else share, np.ones(1000)])
+            for cutoff in dd.CUTOFFS:
+                pieces = [self.piece(shape, low, high, one, two, lower, span, cutoff) for one, two in zip(cuts, cuts[1:], strict=False)]
+                whole = np.sum([fixed_quad(piece, 0, 1, n=24)[0] for piece in pieces], axis=0)
+                found = dd.daily(low, high, lower, lower + span, method=f"single_{shape}", cutoff=cutoff)
+                np.testing.assert_allclose(found, np.maximum(whole, 0) if cutoff == "intermediate" else whole, atol=1e-6)
+
+    def piece(self, shape: str, low: Any, high: Any, a: Any, b: Any, lower: float, span: float, cutoff: str) -> Any:
+        """The rate along one piece of every day's rise, from 0 to 1 within it."""
+
+        def along(u: np.ndarray) -> np.ndarray:
+            part = a[:, None] + (b - a)[:, None] * u[None, :]
+            if shape == "sine":
+                temps = ((low + high) / 2)[:, None] - ((high - low) / 2)[:, None] * np.cos(np.pi * part)
+            else:
+                temps = low[:, None] + (high - low)[:, None] * part
+            return (b - a)[:, None] * rates(temps, np.full_like(temps, lower), np.full_like(temps, lower + span), cutoff)
+
+        return along
+
+
+class WorkedExamples(unittest.TestCase):
+    def test_one_degree_above_for_a_day_is_one_degree_day(self) -> None:
+        # The definition as Zalom et al. (1983) print it: 24 hours with the temperature one degree above the threshold.
+        self.assertAlmostEqual(float(dd.hourly([11.0] * 24, 10.0)[0]), 1.0)
+        for method in dd.METHODS:
+            self.assertAlmostEqual(float(dd.daily(11.0, 11.0, 10.0, method=method)), 1.0)
+
+    def test_the_simple_average(self) -> None:
+        # Herms (2004), "Using degree-days and plant phenology to predict pest activity", from memory: a day of 70 and 50 F
+        # above 50 F has (70 + 50) / 2 - 50 = 10 degree-days F.
+        found = dd.daily(units.celsius(50), units.celsius(70), units.celsius(50), method="average")
+        self.assertAlmostEqual(units.difference_fahrenheit(float(found)), 10.0)
+
+    def test_a_day_whose_mean_is_the_threshold(self) -> None:
+        # Baskerville and Emin (1969): with the mean at the threshold, heat is the half range over pi. 60 and 40 F above 50 F: 3.18.
+        found = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50))
+        self.assertAlmostEqual(units.difference_fahrenheit(float(found)), 10 / np.pi)
+        # Single triangle, Zalom et al. (1983): (maximum - threshold) squared over twice the range: 100 / 40 = 2.5.
+        found = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50), method="single_triangle")
+        self.assertAlmostEqual(units.difference_fahrenheit(float(found)), 2.5)
 
 
 class Laws(unittest.TestCase):

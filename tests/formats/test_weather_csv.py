@@ -70,3 +70,29 @@ class Refused(unittest.TestCase):
             weather_csv.read(b"date,tmin,x\n2026-06-01,1,2\n", Choices({"date": "date", "tmin": "tmin"}, "C"))
         with self.assertRaisesRegex(BadFile, "400,000"):
             weather_csv.header(b"date,a,b\n" + b"2026-06-01,1,2\n" * 400_001)
+
+
+class WholeFaults(unittest.TestCase):
+    """A file's faults as the issue names them: each has its own clear answer."""
+
+    CHOICES = weather_csv.Choices({"date": "date", "tmin": "tmin", "tmax": "tmax"}, "C")
+
+    def test_thirty_february_and_a_minimum_above_the_maximum(self) -> None:
+        found = weather_csv.read(b"date,tmin,tmax\n2024-02-30,1,9\n2024-03-01,12,3\n2024-03-02,1,9\n", self.CHOICES)
+        self.assertEqual([one.line for one in found.refused], [2, 3])
+        self.assertIn("2024-02-30 is not a day", found.refused[0].reason)
+        self.assertIn("The minimum 12 is above the maximum 3", found.refused[1].reason)
+        self.assertEqual(len(found.days), 1)
+
+    def test_a_year_that_is_missing_is_one_gap(self) -> None:
+        rows = [f"{year}-{month:02}-15,1,9" for year in (2021, 2023) for month in range(1, 13)]
+        content = ("date,tmin,tmax\n2021-12-31,1,9\n2023-01-01,1,9\n" + "\n".join(rows) + "\n").encode()
+        found = weather_csv.read(content, self.CHOICES)
+        self.assertIn((dt.date(2022, 1, 1), dt.date(2022, 12, 31)), found.gaps)
+
+    def test_four_hundred_thousand_rows_are_read_and_more_are_refused_with_the_number(self) -> None:
+        row = b"2024-03-01,1,9\n"
+        found = weather_csv.read(b"date,tmin,tmax\n" + row * 400_000, self.CHOICES)
+        self.assertEqual((len(found.days), len(found.doubts)), (1, 399_999))
+        with self.assertRaisesRegex(weather_csv.BadFile, "400,002 lines and 400,000 is the most: split it by years"):
+            weather_csv.read(b"date,tmin,tmax\n" + row * 400_001, self.CHOICES)

@@ -51,7 +51,7 @@ class Pushed(DatabaseTest):
             self.assertEqual(weather.record(session, FARM, MAST).days[dt.date(2026, 6, 16)], (18.0, 22.0))
 
     def test_bad_readings_are_refused_by_place_and_the_others_go_in(self) -> None:
-        told = hours(6, "2026-06-17T00:00:00+01:00")
+        told: dict[str, Any] = hours(6, "2026-06-17T00:00:00+01:00")
         told["readings"][1]["temp"] = 300
         told["readings"][2]["at"] = "2026-02-30T00:00:00+01:00"
         told["readings"][3]["at"] = "2026-06-17T03:00:00"
@@ -64,7 +64,8 @@ class Pushed(DatabaseTest):
             self.assertIn(words, reasons[place])
 
     def test_what_is_no_list_of_readings(self) -> None:
-        for told in ([], {"readings": "x"}, None):
+        nothing: tuple[Any, ...] = ([], {"readings": "x"}, None)
+        for told in nothing:
             answer = self.push(told)
             self.assertEqual(answer.status_code, 400)
             self.assertIn('"readings"', answer.json["error"])

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from sqlalchemy import func, select, text
 
-from bootmark.services import block_weather, calls, commands, crop_stages, results, rounds, season, worker
+from bootmark.services import block_weather, calls, commands, crop_stages, results, rounds, season, weather, worker
 from bootmark.services.commands import Refused, Sent
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Biofix, Block, Farm, Station
@@ -95,7 +95,7 @@ class BlockWeather(DatabaseTest):
             self.assertEqual([one.name for one in block_weather.sources(session, farm, birch)], ["Valley mast", "Ridge mast"])
             day = dt.date(2026, 6, 10)
             mixed = block_weather.record_of(session, farm, birch)
-            kept = {name: block_weather.record(session, FARM, made(name)).days[day] for name in ("Valley mast", "Ridge mast")}
+            kept = {name: weather.record(session, FARM, made(name)).days[day] for name in ("Valley mast", "Ridge mast")}
             assert mixed
             # 520 m: the valley (460 m) is brought down by 0.39 degrees, the ridge (690 m) up by 1.1 (0.65 a hundred metres).
             bounds = sorted((kept["Valley mast"][1] - 0.0065 * 60, kept["Ridge mast"][1] + 0.0065 * 170))

@@ -229,12 +229,24 @@ def catalogue(options: argparse.Namespace) -> int:
 
 ALONE = ("hindcast", "identify", "season")
 """Benches that need no demo."""
+OWN_DATABASE = ("farm",)
+"""Benches on a throw-away database."""
 
 
 def bench(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
     if options.name in ALONE:
         return python(f"bench/{options.name}.py", *options.words, env=environment())
+    if options.name in OWN_DATABASE:
+        own, folder = clusters.throw_away()
+        clusters.start(own, folder)
+        try:
+            path = f"{ROOT / 'src'}{os.pathsep}{ROOT}"
+            env = environment(own, BOOTMARK_SECRET=secrets.token_urlsafe(32)) | {"PYTHONPATH": path}
+            return python(f"bench/{options.name}.py", *options.words, env=env)
+        finally:
+            clusters.stop(own)
+            shutil.rmtree(folder, ignore_errors=True)
     port = clusters.free_port()
     with demo_running(port, reset=False, logs=VAR / "log") as (address, _):
         cluster, _folder = clusters.lasting()
@@ -272,7 +284,7 @@ def parser() -> argparse.ArgumentParser:
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     add("catalogue", "what the catalogue covers and rests on", catalogue)
     one = add("bench", "run one benchmark, on the demo where it needs one", bench)
-    one.add_argument("name", choices=["hindcast", "identify", "pages", "season"])
+    one.add_argument("name", choices=["farm", "hindcast", "identify", "pages", "season"])
     one.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

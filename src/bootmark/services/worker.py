@@ -25,6 +25,7 @@ from bootmark.store.session import farm_session
 
 TIMEOUT_SECONDS = 5
 MOST_HOURS = 24 * 40
+HEARTBEAT_SECONDS, STALLED_SECONDS = 3.0, 12.0
 WAITS_SECONDS = (0.2, 0.8)
 MOST_BACK_OFF = dt.timedelta(hours=6)
 log = logging.getLogger("bootmark.worker")
@@ -169,12 +170,31 @@ def pull_all(timestamp: int) -> None:
         pull_weather(str(farm))
 
 
+async def take_over() -> None:
+    """Again and again, give the jobs of workers that have died to those that live."""
+    while True:
+        for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=STALLED_SECONDS):
+            log.warning("job %s was left by a worker that died: it is tried again", job.id)
+            await app.job_manager.retry_job(job)
+        await asyncio.sleep(HEARTBEAT_SECONDS)
+
+
 def main() -> None:
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(name)s %(levelname)s %(message)s")
 
     async def run() -> None:
         async with app.open_async():
-            await app.run_worker_async(concurrency=1, fetch_job_polling_interval=2.0, delete_jobs="successful")
+            tidy = asyncio.create_task(take_over())
+            try:
+                await app.run_worker_async(
+                    concurrency=1,
+                    fetch_job_polling_interval=2.0,
+                    delete_jobs="successful",
+                    update_heartbeat_interval=HEARTBEAT_SECONDS,
+                    stalled_worker_timeout=STALLED_SECONDS,
+                )
+            finally:
+                tidy.cancel()
 
     asyncio.run(run())
 

@@ -184,7 +184,7 @@ def load_weather(session: Session, name: str, site: dict[str, float]) -> None:
     station = made(name)
     zone = dt.timezone(dt.timedelta(minutes=OFFSET))
     today = NOW.astimezone(zone).date()
-    days = []
+    days: list[dict[str, Any]] = []
     for n in range((today - FIRST_DAY).days):
         date = FIRST_DAY + dt.timedelta(days=n)
         start = dt.datetime.combine(date, dt.time(0), zone)

@@ -1,0 +1,157 @@
+"""A big farm: its forecasts reckoned in the background by two worker processes, one of them killed on the way, and its Stages page.
+
+On a throw-away database with a copy of the demo farm: apple blocks with a biofix for each of six agents. Prints how long the
+reckoning takes against the same forecasts one after the other in this process, whether any was made twice, and how long the Stages
+page takes from the click to its first paint in Chromium, beside the Farm page of the same run.
+
+    ./bootmark bench farm [blocks]
+"""
+
+import datetime as dt
+import os
+import statistics
+import subprocess
+import sys
+import time
+import uuid
+from typing import Any
+
+from sqlalchemy import func, select
+
+from bootmark.launch.__main__ import answers
+from bootmark.launch.cluster import free_port
+from bootmark.services import results, rounds, season
+from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
+from bootmark.store.models import Biofix, Block, Farm
+from bootmark.store.season_models import SeasonResult, SeasonRun
+from bootmark.store.session import farm_session
+from tests import database
+from tests.browser import driver
+
+AGENTS = ("apple-maggot", "codling-moth", "japanese-beetle", "oriental-fruit-moth", "oystershell-scale", "san-jose-scale")
+DAY = NOW.date()
+ROUNDS = 9
+PAINTED = "const p = performance.getEntriesByName('first-contentful-paint')[0]; return p && p.startTime"
+ANSWERED = "const n = performance.getEntriesByType('navigation')[0]; return n.responseEnd - n.requestStart"
+WORKERS, MOST_SECONDS = 2, 420
+
+
+def plant(blocks: int) -> None:
+    """Blocks whose biofixes lie days apart, so that their forecasts are not all the same."""
+    head: dict[str, Any] = {
+        "version": 1,
+        "conflict": False,
+        "seen_at": NOW,
+        "account_id": database.member("owner").account_id,
+        "farm_id": FARM,
+    }
+    plain: dict[str, Any] = {"crop": "apple", "place": "orchard", "cultivar": "", "area": 1.0, "outline": [[0, 0], [9, 0], [9, 9]]}
+    with farm_session(FARM) as session:
+        for n in range(blocks):
+            where = made(f"big {n}")
+            session.add(Block(id=where, name=f"Far {n:04}", station_id=made("Valley mast"), version_id=uuid.uuid4(), **plain, **head))
+            session.flush()
+            for place, agent in enumerate(AGENTS):
+                on = dt.date(2026, 4, 1) + dt.timedelta(days=(7 * n + 11 * place) % 60)
+                session.add(Biofix(id=uuid.uuid4(), block_id=where, agent=agent, on=on, basis="bench", version_id=uuid.uuid4(), **head))
+
+
+def worker() -> "subprocess.Popen[bytes]":
+    return subprocess.Popen([sys.executable, "-m", "bootmark.services.worker"], env=os.environ, stderr=subprocess.DEVNULL)
+
+
+def reckon() -> tuple[float, int, int]:
+    """Seconds, forecasts, and how many were made twice although a worker was killed halfway."""
+    with farm_session(FARM) as session:
+        farm = session.get_one(Farm, FARM)
+        _, run = results.refresh(session, farm, rounds.blocks_of(session, farm), database.known, DAY, dt.datetime.now(dt.UTC))
+        assert run, "the farm is too small for the background"
+        run_id, total = run.id, run.total
+    start, team, killed = time.perf_counter(), [worker() for _ in range(WORKERS)], False
+    first: dict[tuple[uuid.UUID, str], dt.datetime] = {}
+    try:
+        while time.perf_counter() - start < MOST_SECONDS:
+            time.sleep(0.5)
+            with farm_session(FARM) as session:
+                run = session.get_one(SeasonRun, (FARM, run_id))
+                if run.finished_at:
+                    break
+                if run.done > total / 3 and not killed:
+                    rows = select(SeasonResult.block_id, SeasonResult.agent, SeasonResult.reckoned_at)
+                    first = {(row.block_id, row.agent): row.reckoned_at for row in session.execute(rows)}
+                    killed = True
+                    team[0].kill()
+                    team[0].wait()
+                    team[0] = worker()
+    finally:
+        for one in team:
+            one.terminate()
+            one.wait()
+    took = time.perf_counter() - start
+    with farm_session(FARM) as session:
+        rows = select(SeasonResult.block_id, SeasonResult.agent, SeasonResult.reckoned_at)
+        last = {(row.block_id, row.agent): row.reckoned_at for row in session.execute(rows)}
+        assert session.execute(select(func.count()).select_from(SeasonResult)).scalar_one() == total
+    return took, total, sum(last[pair] != when for pair, when in first.items())
+
+
+def one_after_the_other(most: int = 200) -> float:
+    """Seconds a forecast in this process, none of them shared."""
+    with farm_session(FARM) as session:
+        farm = session.get_one(Farm, FARM)
+        asks = season.asks(session, farm, rounds.blocks_of(session, farm), database.known, DAY)[:most]
+        start = time.perf_counter()
+        for one in asks:
+            season.reckon(session, farm, one, DAY, sightings=one.sightings)
+        return (time.perf_counter() - start) / len(asks)
+
+
+def pages(port: int) -> None:
+    command = [sys.executable, "-m", "gunicorn", "--no-control-socket", "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4"]
+    server = subprocess.Popen([*command, "--preload", "bootmark.web.wsgi:app"], env=os.environ, stderr=subprocess.DEVNULL)
+    address = f"http://127.0.0.1:{port}"
+    try:
+        limit = time.monotonic() + 60
+        while not answers(address) and time.monotonic() < limit:
+            time.sleep(0.1)
+        with driver.browser() as chrome:
+            driver.sign_in(chrome, address, next(mail for _, mail, role, _ in PEOPLE if role == "owner"), PASSWORD)
+            print(f"{'':22}{'answer':>9}{'first paint':>13}{'ribbons':>9}")
+            for name, path in (("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
+                replies, paints, ribbons = [], [], 0
+                for _ in range(ROUNDS + 4):
+                    chrome.get(f"{address}/f/{FARM}/{path}")
+                    paint = driver.until(
+                        chrome,
+                        lambda c: c.execute_script(PAINTED),
+                        "nothing was painted",
+                    )
+                    told = chrome.execute_script(
+                        "const n = performance.getEntriesByType('navigation')[0]; return n.responseEnd - n.requestStart"
+                    )
+                    answers.append(told)
+                    paints.append(float(paint))  # type: ignore[arg-type]
+                    ribbons = chrome.execute_script("return document.querySelectorAll('[data-ribbon]').length")
+                print(f"{name:22}{statistics.median(replies[4:]):>6.0f} ms{statistics.median(paints[4:]):>10.0f} ms{ribbons:>9}")
+    finally:
+        server.terminate()
+        server.wait()
+
+
+def main() -> None:
+    blocks = int(sys.argv[1]) if len(sys.argv) > 1 else 54
+    name = database.clone()
+    try:
+        plant(blocks)
+        alone = one_after_the_other()
+        took, total, twice = reckon()
+        each = 1000 * took / total
+        print(f"{total} forecasts on {blocks} blocks by {WORKERS} workers, one killed on the way: {took:.1f} s, {each:.0f} ms each,")
+        print(f"{took / total / alone:.2f} times one in this process ({1000 * alone:.0f} ms); made twice: {twice}")
+        pages(free_port())
+    finally:
+        database.drop(name)
+
+
+if __name__ == "__main__":
+    main()
