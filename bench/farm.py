@@ -118,7 +118,9 @@ def pages(port: int) -> None:
             driver.sign_in(chrome, address, next(mail for _, mail, role, _ in PEOPLE if role == "owner"), PASSWORD)
             print(f"{'':22}{'answer':>9}{'first paint':>13}{'ribbons':>9}")
             for name, path in (("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
-                replies, paints, ribbons = [], [], 0
+                ribbons = 0
+                replies: list[float] = []
+                paints: list[float] = []
                 for _ in range(ROUNDS + 4):
                     chrome.get(f"{address}/f/{FARM}/{path}")
                     paint = driver.until(
@@ -129,7 +131,7 @@ def pages(port: int) -> None:
                     told = chrome.execute_script(
                         "const n = performance.getEntriesByType('navigation')[0]; return n.responseEnd - n.requestStart"
                     )
-                    answers.append(told)
+                    replies.append(told)
                     paints.append(float(paint))  # type: ignore[arg-type]
                     ribbons = chrome.execute_script("return document.querySelectorAll('[data-ribbon]').length")
                 print(f"{name:22}{statistics.median(replies[4:]):>6.0f} ms{statistics.median(paints[4:]):>10.0f} ms{ribbons:>9}")
