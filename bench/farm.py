@@ -117,12 +117,12 @@ def pages(port: int) -> None:
         with driver.browser() as chrome:
             driver.sign_in(chrome, address, next(mail for _, mail, role, _ in PEOPLE if role == "owner"), PASSWORD)
             print(f"{'':22}{'answer':>9}{'first paint':>13}{'ribbons':>9}")
-            for name, path in (("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
+            for name, path in (("a line of text", ""), ("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
                 ribbons = 0
                 replies: list[float] = []
                 paints: list[float] = []
                 for _ in range(ROUNDS + 4):
-                    chrome.get(f"{address}/f/{FARM}/{path}")
+                    chrome.get(f"{address}/f/{FARM}/{path}" if path else f"{address}/healthz")
                     paint = driver.until(
                         chrome,
                         lambda c: c.execute_script(PAINTED),

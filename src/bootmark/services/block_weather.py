@@ -1,6 +1,8 @@
 """Weather of a block: its own station's, or all outdoor stations' by distance and height."""
 
 import datetime as dt
+import hashlib
+import uuid
 from collections.abc import Sequence
 from typing import Any
 
@@ -47,13 +49,23 @@ def sources(session: Session, farm: Farm, block: Block) -> list[Station]:
 
     One, unless the block is set to take them all by distance; a logger under cover stands for its own block only.
     """
-    known = stations(session, farm)
     if block.weather == "nearby":
-        outdoor = [one for one in known if one.kind == "outdoor"]
-        if outdoor:
-            here = place_of(farm, block, outdoor)
-            return sorted(outdoor, key=lambda one: blend.distance(_place(one), here))
-    own = next((one for one in known if one.id == block.station_id), None)
+        return memo.once(session, ("nearby", block.id), lambda: _nearby(session, farm, block))
+    station = block.station_id
+    return memo.once(session, ("own", station), lambda: _own(session, farm, station))
+
+
+def _nearby(session: Session, farm: Farm, block: Block) -> list[Station]:
+    outdoor = [one for one in stations(session, farm) if one.kind == "outdoor"]
+    if not outdoor:
+        return _own(session, farm, block.station_id)
+    here = place_of(farm, block, outdoor)
+    return sorted(outdoor, key=lambda one: blend.distance(_place(one), here))
+
+
+def _own(session: Session, farm: Farm, station: uuid.UUID | None) -> list[Station]:
+    known = stations(session, farm)
+    own = next((one for one in known if one.id == station), None)
     return [own] if own else [one for one in known if one.kind == "outdoor"][:1] or known[:1]
 
 
@@ -120,22 +132,22 @@ def _series(session: Session, farm: Farm, block: Block, day: dt.date, start: dt.
 
 def key(session: Session, farm: Farm, block: Block, day: dt.date) -> str | None:
     """Changes with any reading or forecast that a block's weather rests on; None without a station."""
+    where = ("nearby", block.id) if block.weather == "nearby" else ("own", block.station_id)
+    return memo.once(session, ("key", where, day), lambda: _key(session, farm, block, day))
+
+
+def _key(session: Session, farm: Farm, block: Block, day: dt.date) -> str | None:
     found = sources(session, farm, block)
     if not found:
         return None
+    # A long gap is filled from any other outdoor station, so that its readings count too.
     others = [one for one in stations(session, farm) if one.kind == "outdoor"]
-    where = ("nearby", place_of(farm, block, found)) if len(found) > 1 else ("one",)
-    return memo.once(
-        session,
-        ("key", where, day, *(one.id for one in found)),
-        lambda: repr(
-            (
-                where,
-                [record(session, farm.id, one.id).key for one in dict.fromkeys((*found, *others))],
-                [sorted(foretold_days(session, one, day).items()) for one in found],
-            )
-        ),
+    rests_on = (
+        place_of(farm, block, found) if len(found) > 1 else None,
+        [record(session, farm.id, one.id).key for one in dict.fromkeys((*found, *others))],
+        [sorted(foretold_days(session, one, day).items()) for one in found],
     )
+    return hashlib.sha256(repr(rests_on).encode()).hexdigest()
 
 
 def warmed(told: Weather, past: Sequence[Weather], degrees: float, today: dt.date) -> tuple[Weather, list[Weather]]:

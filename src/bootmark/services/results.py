@@ -30,12 +30,16 @@ Json = dict[str, Any]
 
 @dataclass(frozen=True)
 class Listed:
-    """A forecast that is watched. fresh: what is stored rests on today's readings; needs, closes: as stored, None where nothing is."""
+    """A forecast that is watched.
+
+    fresh: what is stored rests on today's readings; needs, opens, closes: as stored, None where nothing is.
+    """
 
     ask: Ask
     fresh: bool
     stored: bool
     needs: bool
+    opens: dt.date | None
     closes: dt.date | None
 
     @property
@@ -113,13 +117,13 @@ def unpack(told: Json, arrays: bytes) -> Season:
 def listing(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Listed]:
     """Every forecast that is watched on these blocks, those that need somebody first, then by the day on which their window closes."""
     wanted = season.asks(session, farm, blocks, known, day)
-    columns = (SeasonResult.block_id, SeasonResult.agent, SeasonResult.key, SeasonResult.needs, SeasonResult.closes)
+    columns = (SeasonResult.block_id, SeasonResult.agent, SeasonResult.key, SeasonResult.needs, SeasonResult.opens, SeasonResult.closes)
     stored = {(row.block_id, row.agent): row for row in session.execute(select(*columns).where(SeasonResult.farm_id == farm.id))}
     found = []
     for one in wanted:
         row = stored.get((one.block.id, one.agent.id))
         fresh = row is not None and row.key == one.key
-        found.append(Listed(one, fresh, row is not None, bool(row and row.needs), row.closes if row else None))
+        found.append(Listed(one, fresh, row is not None, bool(row and row.needs), row.opens if row else None, row.closes if row else None))
     return sorted(found, key=lambda one: (not one.needs, one.closes or dt.date.max, one.ask.block.name, one.ask.agent.name))
 
 
@@ -157,6 +161,7 @@ def keep(session: Session, farm: Farm, one: Ask, day: dt.date, real_now: dt.date
         "key": one.key,
         "day": day,
         "needs": bool(leading and (leading[1][0] - day).days <= NEAR_DAYS),
+        "opens": leading[1][0] if leading else None,
         "closes": leading[1][1] if leading else None,
         "told": told,
         "arrays": arrays,

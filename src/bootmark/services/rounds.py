@@ -10,8 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
-from bootmark.core.season import phenology
-from bootmark.services import block_weather, season, traps
+from bootmark.services import block_weather, results, traps
 from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, Stop
 
 OPEN_CASE_DAYS = 14
@@ -58,24 +57,19 @@ def booked(session: Session, farm: Farm) -> list[ReturnVisit]:
     )
 
 
-def openings(session: Session, farm: Farm, blocks: list[Block], known: Any, today: dt.date) -> dict[uuid.UUID, list[Opening]]:
-    """The window that is open or next for each agent with a biofix, by the first control that has one."""
-    watched = season.watched(session, farm, today)
+def openings(
+    session: Session, farm: Farm, blocks: list[Block], known: Any, today: dt.date, real_now: dt.datetime
+) -> dict[uuid.UUID, list[Opening]]:
+    """The window that is open or next for each agent that is watched, as the stored forecasts have it."""
+    listed, _ = results.refresh(session, farm, blocks, known, today, real_now)
     found: dict[uuid.UUID, list[Opening]] = {}
-    for block in blocks:
-        for agent in known.on(block.crop):
-            if (block.id, agent.id) not in watched:
-                continue
-            one = season.of_block(session, farm, block, agent, today)
-            if one is None:
-                continue
-            leading = phenology.leading_window(one.forecast, agent, after=today)
-            if leading:
-                found.setdefault(block.id, []).append(Opening(agent.in_sentence, *leading[1]))
+    for one in listed:
+        if one.opens and one.closes and one.closes >= today:
+            found.setdefault(one.ask.block.id, []).append(Opening(one.ask.agent.in_sentence, one.opens, one.closes))
     return found
 
 
-def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk, list[Block]]:
+def today(session: Session, farm: Farm, known: Any, day: dt.date, real_now: dt.datetime) -> tuple[Walk, list[Block]]:
     """The walk of a day and the farm's blocks."""
     blocks = blocks_of(session, farm)
     looked, cases = last_looks(session, farm), open_cases(session, farm, known, day)
@@ -86,7 +80,7 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date) -> tuple[Walk,
             DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None)
         )
     waits = traps.waiting(traps.register(session, farm, day), known, day)
-    windows = openings(session, farm, blocks, known, day)
+    windows = openings(session, farm, blocks, known, day, real_now)
     states = [
         BlockState(
             id=str(block.id),

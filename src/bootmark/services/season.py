@@ -1,12 +1,13 @@
 """Season forecasts of an agent on a block, computed once for each state of biofix, weather and sightings."""
 
 import datetime as dt
+import functools
 import hashlib
 import uuid
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -26,6 +27,13 @@ _KEPT = 256
 _seasons: OrderedDict[str, Season] = OrderedDict()
 
 Pair = tuple[uuid.UUID, str]
+
+
+class Start(NamedTuple):
+    """A biofix: its day, and what it rests on."""
+
+    on: dt.date
+    basis: str
 
 
 @dataclass(frozen=True)
@@ -50,18 +58,18 @@ class Found:
     sightings: tuple[Sighting, ...] = ()
 
 
-def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Biofix]:
+def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Start]:
     """The newest biofix of each block and agent that this season's heat can be counted from."""
     return memo.once(session, ("biofixes", farm.id, day), lambda: _biofixes(session, farm, day))
 
 
-def _biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Biofix]:
-    rows = session.scalars(
-        select(Biofix)
+def _biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Start]:
+    rows = session.execute(
+        select(Biofix.block_id, Biofix.agent, Biofix.on, Biofix.basis)
         .where(Biofix.farm_id == farm.id, Biofix.on <= day, Biofix.on > day - dt.timedelta(days=SEASON_DAYS))
         .order_by(Biofix.on, Biofix.seen_at)
     )
-    return {(row.block_id, row.agent): row for row in rows}
+    return {(row.block_id, row.agent): Start(row.on, row.basis) for row in rows}
 
 
 def sightings(session: Session, farm: Farm, day: dt.date) -> dict[Pair, list[Sighting]]:
@@ -109,20 +117,31 @@ def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) 
         return None
     seen = tuple(one for one in sightings(session, farm, day).get((block.id, agent.id), ()) if one.on >= on)
     basis = set_by_hand.basis if set_by_hand else f"{agent.heat.biofix_name}, the model's own day"
-    rests_on = repr((key, day, on, agent.heat, [(one.on, sorted(one.counts.items())) for one in seen], farm.latitude < 0, ENGINE, DRAWS))
+    rests_on = repr(
+        (key, day, on, _digest(agent.heat), [(one.on, sorted(one.counts.items())) for one in seen], farm.latitude < 0, ENGINE, DRAWS)
+    )
     return Ask(block, agent, on, basis, seen, hashlib.sha256(rests_on.encode()).hexdigest()[:32])
+
+
+@functools.cache
+def _digest(heat: Heat) -> str:
+    return hashlib.sha256(repr(heat).encode()).hexdigest()
 
 
 def asks(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Ask]:
     """Every forecast that is watched on these blocks."""
-    pairs = watched(session, farm, day)
-    found = [
-        ask(session, farm, block, known.agents[agent], day)
-        for block in blocks
-        for agent in sorted(agent for where, agent in pairs if where == block.id)
-        if agent in known.agents and {block.crop, "*"} & set(known.agents[agent].hosts)
-    ]
-    return [one for one in found if one is not None]
+    by_block: dict[uuid.UUID, list[str]] = {}
+    for block_id, agent_id in watched(session, farm, day):
+        by_block.setdefault(block_id, []).append(agent_id)
+    found = []
+    for block in blocks:
+        crop = {block.crop, "*"}
+        for agent_id in sorted(by_block.get(block.id, ())):
+            agent = known.agents.get(agent_id)
+            one = ask(session, farm, block, agent, day) if agent and not crop.isdisjoint(agent.hosts) else None
+            if one:
+                found.append(one)
+    return found
 
 
 def answer(session: Session, farm: Farm, one: Ask, day: dt.date) -> Season | None:

@@ -151,9 +151,10 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
             found.append(Proposed(blocks[block_id], agent, told))
     noted = crop_stages.noted(session, farm)
     since = day.replace(month=1, day=1) if farm.latitude >= 0 else day - dt.timedelta(days=season.SEASON_DAYS)
-    for block in blocks.values():
-        for agent_ in known.on(block.crop):
-            if agent_.heat and agent_.heat.biofix == "crop" and (block.id, agent_.id) not in have:
+    by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == "crop"]
+    for block in blocks.values() if by_crop else ():
+        for agent_ in by_crop:
+            if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:
                 told = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
                 if told:
                     found.append(Proposed(block, agent_.id, told))

@@ -4,7 +4,7 @@ import datetime as dt
 import uuid
 from collections import OrderedDict
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from sqlalchemy import func, select
@@ -24,6 +24,16 @@ Extremes = tuple[float, float]
 LEAST_DAYS_OF_A_YEAR = 300
 HOURS_LOOKED_AT = 30
 _KEPT = 32
+
+
+class Foretold(NamedTuple):
+    """One hour of a forecast. temp: degrees C; rh: percent; wind: m/s; rain: mm."""
+
+    valid_at: dt.datetime
+    temp: float
+    rh: float
+    wind: float
+    rain: float
 
 
 @dataclass(frozen=True)
@@ -94,16 +104,18 @@ def judgements(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> l
     return list(session.scalars(rows))
 
 
-def forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[ForecastHour]:
+def forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[Foretold]:
     """The newest forecast that was out by the end of a day."""
     return memo.once(session, ("forecast", station_id, day), lambda: _forecast_rows(session, farm_id, station_id, day))
 
 
-def _forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[ForecastHour]:
+def _forecast_rows(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, day: dt.date) -> list[Foretold]:
     end = dt.datetime.combine(day, dt.time(0), dt.UTC) + dt.timedelta(days=1)
     where = (ForecastHour.farm_id == farm_id, ForecastHour.station_id == station_id)
     newest = select(func.max(ForecastHour.issued_at)).where(*where, ForecastHour.issued_at < end).scalar_subquery()
-    return list(session.scalars(select(ForecastHour).where(*where, ForecastHour.issued_at == newest).order_by(ForecastHour.valid_at)))
+    columns = (ForecastHour.valid_at, ForecastHour.temp, ForecastHour.rh, ForecastHour.wind, ForecastHour.rain)
+    rows = session.execute(select(*columns).where(*where, ForecastHour.issued_at == newest).order_by(ForecastHour.valid_at))
+    return [Foretold(*row) for row in rows]
 
 
 def foretold_days(session: Session, station: Station, day: dt.date) -> dict[dt.date, Extremes]:

@@ -6,7 +6,7 @@ from werkzeug.wrappers import Response
 from bootmark.services import rounds
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg
-from bootmark.web.guard import db, now, on_farm, the_farm
+from bootmark.web.guard import db, now, on_farm, real_now, the_farm
 
 blueprint = Blueprint("round", __name__, template_folder=".")
 
@@ -15,7 +15,7 @@ blueprint = Blueprint("round", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     farm, today = the_farm(), now().date()
-    walk, blocks = rounds.today(db(), farm, g.known, today)
+    walk, blocks = rounds.today(db(), farm, g.known, today, real_now())
     by_id = {str(block.id): block for block in blocks}
     shapes = [(str(block.id), block.name, block.place, block.outline) for block in blocks]
     order = [stop.block for stop in walk.stops]

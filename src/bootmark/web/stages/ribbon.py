@@ -2,7 +2,8 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Mapping, Sequence
+from collections import OrderedDict
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -15,6 +16,7 @@ from bootmark.core.catalogue.model import MANY
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
 from bootmark.services import crop_stages, traps
+from bootmark.services.results import Listed
 from bootmark.services.season import Ask, Pair
 from bootmark.store.models import TreatmentRow
 from bootmark.web.guard import db, the_farm
@@ -105,6 +107,39 @@ def days_told(found: Season, axis: Axis) -> dict[str, Any]:
         "kinds": "".join(KINDS.get(kind, FILLED) for kind in found.kinds[first:last]),
         "words": {stage: {"not yet": "not out yet", "over": "gone for the year"}.get(stage, MANY.get(stage, stage)) for stage in stages},
     }
+
+
+_drawn: OrderedDict[tuple[Any, ...], dict[str, Any]] = OrderedDict()
+MOST_DRAWN = 600
+"""Ribbons kept as they were drawn, about twenty kilobytes each."""
+
+Load = Callable[[Sequence[Listed]], Mapping[Pair, Season]]
+
+
+def _drawing_of(ask: Ask, around_: Around, today: dt.date) -> tuple[Any, ...]:
+    """Changes with anything that a ribbon shows: its forecast's key stands for weather, biofix and sightings."""
+    marks = marks_of(ask, around_, today, None, "")
+    block = ask.block
+    shown = tuple(marks.treatments), tuple(marks.catches), marks.bloom, marks.harvest
+    return block.farm_id, block.id, ask.agent.id, ask.key, block.name, block.crop, *shown
+
+
+def views(listed: Sequence[Listed], load: Load, around_: Around, today: dt.date) -> list[dict[str, Any]]:
+    """Ribbons in their order; only those that were not drawn as they are now are loaded and drawn. One that can't be made is left out.
+
+    What is stored for yesterday's readings is shown until it has been made anew, and is not kept as today's.
+    """
+    keys = {one.pair: _drawing_of(one.ask, around_, today) for one in listed}
+    new = [one for one in listed if not one.fresh or keys[one.pair] not in _drawn]
+    found = load(new) if new else {}
+    drawn = {one.pair: view(one.ask, found[one.pair], around_, today) for one in new if one.pair in found}
+    for one in new:
+        if one.fresh and one.pair in drawn:
+            _drawn[keys[one.pair]] = drawn[one.pair]
+    told = [(one, drawn.get(one.pair) or _drawn.get(keys[one.pair])) for one in listed]
+    while len(_drawn) > MOST_DRAWN:
+        _drawn.popitem(last=False)
+    return [{**shown, "block": one.ask.block, "agent": one.ask.agent} for one, shown in told if shown]
 
 
 def view(

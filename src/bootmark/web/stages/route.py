@@ -33,24 +33,23 @@ def _shown(listed: list[results.Listed]) -> list[results.Listed]:
 
 def _ribbons(listed: list[results.Listed], today: dt.date, start: int, hanging: list[traps.Hanging] | None = None) -> list[dict[str, Any]]:
     part = listed[start : start + A_SCREEN]
-    found = results.load(db(), the_farm(), part)
     beside = ribbon.around(today, hanging if hanging is not None else traps.register(db(), the_farm(), today))
-    return [ribbon.view(one.ask, found[one.pair], beside, today) for one in part if one.pair in found]
+    return ribbon.views([one for one in part if one.stored], lambda wanted: results.load(db(), the_farm(), wanted), beside, today)
 
 
 def _waiting(blocks: list[Block], today: dt.date) -> list[dict[str, Any]]:
     """Pests often met on a crop whose season has nothing to be counted from yet."""
     farm, known = the_farm(), g.known
-    have = set(season.biofixes(db(), farm, today))
-    watched = season.watched(db(), farm, today)
+    have, watched = season.biofixes(db(), farm, today), season.watched(db(), farm, today)
+    modelled = {crop: [agent for agent in known.on(crop) if agent.heat and agent.heat.events] for crop in {block.crop for block in blocks}}
     found = []
     for block in blocks:
-        station = block_weather.station_of(db(), farm, block)
-        for agent in known.on(block.crop):
-            usual = (block.id, agent.id) in watched or agent.hosts.get(block.crop) == "often"
-            if not agent.heat or not agent.heat.events or not usual or (block.id, agent.id) in have:
+        block_id, crop = block.id, block.crop
+        for agent in modelled[crop]:
+            usual = (block_id, agent.id) in watched or agent.hosts.get(crop) == "often"
+            if not usual or (block_id, agent.id) in have or not agent.heat:
                 continue
-            if station is None:
+            if block_weather.station_of(db(), farm, block) is None:
                 found.append({"block": block, "agent": agent, "why": "No weather station."})
             elif biofix.calendar_day(agent.heat, farm.latitude < 0, today) is None:
                 found.append({"block": block, "agent": agent, "why": f"Set the biofix: {agent.heat.biofix_name.lower()}."})
@@ -78,7 +77,12 @@ def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
     shown = _shown(listed)
     waiting = _waiting(blocks, today)
     models = sorted(
-        {(agent.id, agent.name) for block in blocks for agent in g.known.on(block.crop) if agent.heat and agent.heat.events},
+        {
+            (agent.id, agent.name)
+            for crop in {block.crop for block in blocks}
+            for agent in g.known.on(crop)
+            if agent.heat and agent.heat.events
+        },
         key=lambda pair: pair[1],
     )
     return render_template(
@@ -92,7 +96,7 @@ def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
         filtered=bool(request.args.get("crop") or request.args.get("agent")),
         waiting=waiting,
         run=run,
-        weatherless=_weatherless(blocks, today),
+        weatherless="" if listed and any(one.stored for one in listed) else _weatherless(blocks, today),
         proposals=traps.proposals(db(), farm, g.known, today, hanging),
         blocks=[(str(block.id), block.name) for block in blocks],
         agents=models,

@@ -48,12 +48,17 @@ class Axis:
 
 
 def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: float) -> list[tuple[float, float]]:
-    """A share over the days that the axis shows, as points on the sheet."""
+    """A share over the days that the axis shows, as points on the sheet; where it stays level only the ends are kept."""
     first = max((axis.first - season.dates[0]).days, 0)
     last = min((axis.last - season.dates[0]).days + 1, len(season.dates))
+    if last <= first:
+        return []
     start = (season.dates[0] - axis.first).days
+    y = np.round(base - height * row[first:last], 1)
+    bends = np.ones(len(y), bool)
+    bends[1:-1] = (y[1:-1] != y[:-2]) | (y[1:-1] != y[2:])
     x = LEFT + WIDTH * np.arange(first + start, last + start) / axis.days
-    return list(zip(x.tolist(), (base - height * row[first:last]).tolist(), strict=True))
+    return list(zip(x[bends].tolist(), y[bends].tolist(), strict=True))
 
 
 @dataclass(frozen=True)
@@ -155,11 +160,12 @@ def _lane(season: Season, stage: str, axis: Axis, base: float, before: Season | 
     body = _curve(season, season.shares[stage], axis, base, height)
     if not body:
         return "".join(parts)
-    low, high = _curve(season, season.low[stage], axis, base, height), _curve(season, season.high[stage], axis, base, height)
+    high = _curve(season, season.high[stage], axis, base, height)
     closed = f"L{body[-1][0]:.1f} {base:.1f}L{body[0][0]:.1f} {base:.1f}Z"
     # What nine in ten futures reach stands behind, pale; what nearly all hold stands solid.
     parts.append(svg.path(svg.open_d(high) + closed, COLOURS[stage], opacity="0.28"))
-    parts.append(svg.path(svg.open_d([(x, max(y, z)) for (x, y), (_, z) in zip(body, low, strict=True)]) + closed, f"url(#t-{stage})"))
+    sure = _curve(season, np.minimum(season.shares[stage], season.low[stage]), axis, base, height)
+    parts.append(svg.path(svg.open_d(sure) + closed, f"url(#t-{stage})"))
     parts.append(svg.line(body, svg.INK, 1.6))
     usual = _curve(season, season.usual[stage], axis, base, height) if stage in season.usual else []
     if usual:

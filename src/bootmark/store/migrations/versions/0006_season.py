@@ -149,6 +149,7 @@ def upgrade() -> None:
         sa.Column("key", sa.String(), nullable=False),
         sa.Column("day", sa.Date(), nullable=False),
         sa.Column("needs", sa.Boolean(), nullable=False),
+        sa.Column("opens", sa.Date(), nullable=True),
         sa.Column("closes", sa.Date(), nullable=True),
         sa.Column("told", JSON, nullable=False),
         sa.Column("arrays", sa.LargeBinary(), nullable=False),
