@@ -11,12 +11,13 @@ from tests.browser import driver
 
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 DESK = (
-    "sign-in",
     "round",
     "look",
     "count",
     "call",
     "stages",
+    "season",
+    "traps",
     "timing",
     "job-card",
     "book",
@@ -27,7 +28,7 @@ DESK = (
     "drawings",
     "enquiry",
 )
-PHONE = ("round-phone", "look-phone", "count-phone", "call-phone")
+PHONE = ("round-phone", "look-phone", "count-phone")
 
 
 def open_block(chrome: webdriver.Chrome, farm: str, block: str) -> None:
@@ -91,10 +92,6 @@ def show(chrome: webdriver.Chrome, address: str, name: str) -> None:
     """Bring one view onto the screen."""
     farm = f"{address}/f/{FARM}"
     plain = name.removesuffix("-phone")
-    if plain == "sign-in":
-        chrome.delete_all_cookies()
-        chrome.get(f"{address}/sign-in")
-        return
     views = {"look": look, "count": count, "call": call}
     if plain in views:
         views[plain](chrome, farm)
@@ -110,6 +107,8 @@ def show(chrome: webdriver.Chrome, address: str, name: str) -> None:
     elif plain == "enquiry":
         chrome.get(f"{farm}/enquiry")
         driver.press(chrome, "Tomato, ")
+    elif plain == "season":
+        chrome.get(f"{farm}/stages/{made('Long Field')}/colorado-potato-beetle")
     elif plain == "station":
         chrome.get(f"{farm}/station/{made('Valley mast')}")
     else:

@@ -95,15 +95,15 @@ class Desk(LiveTest):
         self.go("stages")
         self.sees("Set the biofix: first sustained catch in lure traps.")
         self.assertNotIn("Codling moth on Far Orchard", self.chrome.page_source)
-        Select(driver.find(self.chrome, "select[name=block_id]")).select_by_visible_text("Far Orchard")
-        Select(driver.find(self.chrome, "select[name=agent]")).select_by_visible_text("Codling moth")
-        self.chrome.execute_script("document.querySelector('[name=on]').value = '2026-05-28'")
+        Select(driver.find(self.chrome, "#biofix select[name=block_id]")).select_by_visible_text("Far Orchard")
+        Select(driver.find(self.chrome, "#biofix select[name=agent]")).select_by_visible_text("Codling moth")
+        self.chrome.execute_script("document.querySelector('#biofix [name=on]').value = '2026-05-28'")
         self.set("basis", "two males on two checks")
         self.press("Set it")
+        self.sees("Heat counted from 28 May (two males on two checks)")
+        self.assertIn("past years", driver.find(self.chrome, "#dates").text)
         self.go("stages?show=all")
         driver.until(self.chrome, lambda c: "Codling moth on Far Orchard" in c.page_source, "no ribbon")
-        self.assertIn("counted from 28 May", self.chrome.page_source)
-        self.assertIn("drawn from past years", self.chrome.page_source)
 
     def test_axe_finds_nothing_on_any_screen(self) -> None:
         self.chrome.get(f"{self.server.address}/sign-in")
@@ -122,7 +122,11 @@ class Desk(LiveTest):
                 "book",
                 f"book/record/{call}",
                 "farm",
-                f"station/{made('Valley mast')}",
+                f"station/{made('Ridge mast')}",
+                f"stages/{made('Long Field')}/colorado-potato-beetle",
+                "traps",
+                f"traps/{made('trap/Trap 1')}",
+                f"farm/block/{made('Orchard A')}",
             ):
                 with self.subTest(path=path, size=size):
                     self.go(path)

@@ -8,10 +8,13 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from bootmark.core.catalogue import bbch
+from bootmark.core.catalogue.model import MANY
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Interval, Sample
 from bootmark.store.base import Head
 from bootmark.store.models import Application, Biofix, Block, Command, DecisionRow, Farm, Look, SampleRow, Stop, TreatmentRow
+from bootmark.store.season_models import CropStage, StageSighting, Trap, TrapCheck
 from bootmark.store.versions import VERSIONS
 
 MOST_ENTRIES = 400
@@ -19,7 +22,10 @@ MOST_ENTRIES = 400
 
 @dataclass(frozen=True)
 class Entry:
-    """One line of the log. kind: "look", "count", "call", "done" or "biofix"; conflict: two versions stand side by side."""
+    """One line of the log. conflict: two versions stand side by side.
+
+    kind: "look", "count", "call", "done", "biofix", "trap", "stage" or "crop".
+    """
 
     at: dt.datetime
     kind: str
@@ -79,7 +85,27 @@ def log(session: Session, farm: Farm, known: Any, names: dict[str, str]) -> list
     for biofix in session.scalars(select(Biofix).where(Biofix.farm_id == farm.id)):
         text = f"{names[biofix.agent]}: heat counted from {biofix.on:%-d %B %Y}. {biofix.basis}."
         found.append(Entry(biofix.seen_at, "biofix", blocks[biofix.block_id], text, biofix.account_id, biofix.id, biofix.conflict))
+    found += _season(session, farm, blocks, names)
     return sorted(found, key=lambda entry: entry.at, reverse=True)
+
+
+def _season(session: Session, farm: Farm, blocks: dict[uuid.UUID, str], names: dict[str, str]) -> list[Entry]:
+    """Traps read, animals counted by stage, crop stages noted."""
+    found = []
+    checks = select(TrapCheck, Trap).join(Trap, (Trap.farm_id == TrapCheck.farm_id) & (Trap.id == TrapCheck.trap_id))
+    for check, trap in session.execute(checks.where(TrapCheck.farm_id == farm.id).order_by(TrapCheck.seen_at.desc()).limit(MOST_ENTRIES)):
+        text = f"{trap.name}, {names[trap.agent]}: {check.caught} caught{', a new lure' if check.new_lure else ''}."
+        found.append(Entry(check.seen_at, "trap", blocks[trap.block_id], text, check.account_id, check.id, check.conflict))
+    seen = select(StageSighting).where(StageSighting.farm_id == farm.id).order_by(StageSighting.seen_at.desc()).limit(MOST_ENTRIES)
+    for row in session.scalars(seen):
+        counts = ", ".join(f"{count} {MANY.get(stage, stage) if count != 1 else stage}" for stage, count in row.counts.items())
+        text = f"{names[row.agent]}: {counts}."
+        found.append(Entry(row.seen_at, "stage", blocks[row.block_id], text, row.account_id, row.id, row.conflict))
+    noted = select(CropStage, Block.crop).join(Block, (Block.farm_id == CropStage.farm_id) & (Block.id == CropStage.block_id))
+    for stage, crop in session.execute(noted.where(CropStage.farm_id == farm.id).order_by(CropStage.seen_at.desc()).limit(MOST_ENTRIES)):
+        text = f"BBCH {stage.code:02}, {bbch.scale_of(crop).name(stage.code)}{f', node {stage.node}' if stage.node is not None else ''}."
+        found.append(Entry(stage.seen_at, "crop", blocks[stage.block_id], text, stage.account_id, stage.id, stage.conflict))
+    return found
 
 
 def _said(sample: SampleRow) -> str:

@@ -18,7 +18,7 @@ from bootmark.web.guard import db, now, on_farm, the_farm
 
 blueprint = Blueprint("book", __name__, template_folder=".")
 PAGE = 40
-KINDS = ("look", "count", "call", "done", "biofix")
+KINDS = ("look", "count", "call", "done", "biofix", "trap", "stage", "crop")
 
 
 def _log() -> list[records.Entry]:

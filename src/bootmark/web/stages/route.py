@@ -76,6 +76,7 @@ def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
     hanging = traps.register(db(), farm, today)
     shown = _shown(listed)
     waiting = _waiting(blocks, today)
+    ribbons = _ribbons(shown, today, 0, hanging)
     models = sorted(
         {
             (agent.id, agent.name)
@@ -87,7 +88,7 @@ def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
     )
     return render_template(
         "stages.html",
-        ribbons=_ribbons(shown, today, 0, hanging),
+        ribbons=ribbons,
         shown=len(shown),
         screen=A_SCREEN,
         every=len(listed),
@@ -96,7 +97,7 @@ def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
         filtered=bool(request.args.get("crop") or request.args.get("agent")),
         waiting=waiting,
         run=run,
-        weatherless="" if listed and any(one.stored for one in listed) else _weatherless(blocks, today),
+        weatherless="" if ribbons else _weatherless(blocks, today),
         proposals=traps.proposals(db(), farm, g.known, today, hanging),
         blocks=[(str(block.id), block.name) for block in blocks],
         agents=models,

@@ -16,6 +16,8 @@ document.addEventListener("alpine:init", () => {
     ranked: data.ranked,
     past: [],
     seq: 0,
+    asked: 0,
+    asking: false,
     shown: 0,
     version: data.version,
     kept: false,
@@ -162,8 +164,18 @@ document.addEventListener("alpine:init", () => {
     keepDraft() {
       Outbox.keepDraft(data.draft, { signs: { ...this.signs }, note: this.note });
     },
+    // One question at a time: taps that come meanwhile are asked about together, so that the record never waits behind them.
     async rank() {
-      const seq = ++this.seq;
+      this.seq++;
+      if (this.asking) return;
+      this.asking = true;
+      while (this.asked < this.seq) {
+        this.asked = this.seq;
+        await this.ask(this.seq);
+      }
+      this.asking = false;
+    },
+    async ask(seq) {
       try {
         const answer = await fetch(data.rank, {
           method: "POST",
