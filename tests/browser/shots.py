@@ -129,7 +129,7 @@ def main() -> int:
             driver.until(
                 chrome,
                 lambda c: c.execute_script(
-                    "return document.fonts.status === 'loaded' && [...document.images].every(i => i.complete || i.loading === 'lazy')"
+                    "return document.fonts.status === 'loaded' && [...document.images].every(i => i.complete || i.getBoundingClientRect().top > innerHeight)"
                 ),
                 "the page did not settle",
             )

@@ -115,7 +115,7 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
         late = (today - trap.due).days
         if late >= 0:
             act = f"Read {trap.name} for {trap.agent}" if trap.what == "check" else f"Give {trap.name} a new lure"
-            found.append(Why(f"{act}, due {_days(late)}.", 35 + min(late, 10), "trap"))
+            found.append(Why(f"{act}, due {_days(late)}.", 12 + min(late, 10), "trap"))
     for opening in block.openings:
         agent = opening.agent[0].upper() + opening.agent[1:]
         if opening.first <= today <= opening.last:
