@@ -110,7 +110,7 @@ def show(chrome: webdriver.Chrome, address: str, name: str) -> None:
     elif plain == "season":
         chrome.get(f"{farm}/stages/{made('Long Field')}/colorado-potato-beetle")
     elif plain == "station":
-        chrome.get(f"{farm}/station/{made('Valley mast')}")
+        chrome.get(f"{farm}/station/{made('Ridge mast')}")
     else:
         chrome.get(f"{farm}/{plain}")
     driver.find(chrome, "main")
@@ -129,7 +129,7 @@ def main() -> int:
             driver.until(
                 chrome,
                 lambda c: c.execute_script(
-                    "return document.fonts.status === 'loaded' && [...document.images].every(i => i.complete || i.getBoundingClientRect().top > innerHeight)"
+                    "return document.fonts.status === 'loaded' && [...document.images].every(i => i.complete || !i.offsetParent || i.getBoundingClientRect().top > innerHeight)"
                 ),
                 "the page did not settle",
             )
