@@ -14,18 +14,17 @@ import subprocess
 import sys
 import time
 import uuid
-from typing import Any
 
 from sqlalchemy import func, select
 
 from bootmark.launch.__main__ import answers
 from bootmark.launch.cluster import free_port
 from bootmark.services import results, rounds, season
-from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
-from bootmark.store.models import Biofix, Block, Farm
+from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE
+from bootmark.store.models import Farm
 from bootmark.store.season_models import SeasonResult, SeasonRun
 from bootmark.store.session import farm_session
-from tests import database
+from tests import database, orchards
 from tests.browser import driver
 
 AGENTS = ("apple-maggot", "codling-moth", "japanese-beetle", "oriental-fruit-moth", "oystershell-scale", "san-jose-scale")
@@ -34,26 +33,6 @@ ROUNDS = 9
 PAINTED = "const p = performance.getEntriesByName('first-contentful-paint')[0]; return p && p.startTime"
 ANSWERED = "const n = performance.getEntriesByType('navigation')[0]; return n.responseEnd - n.requestStart"
 WORKERS, MOST_SECONDS = 2, 420
-
-
-def plant(blocks: int) -> None:
-    """Blocks whose biofixes lie days apart, so that their forecasts are not all the same."""
-    head: dict[str, Any] = {
-        "version": 1,
-        "conflict": False,
-        "seen_at": NOW,
-        "account_id": database.member("owner").account_id,
-        "farm_id": FARM,
-    }
-    plain: dict[str, Any] = {"crop": "apple", "place": "orchard", "cultivar": "", "area": 1.0, "outline": [[0, 0], [9, 0], [9, 9]]}
-    with farm_session(FARM) as session:
-        for n in range(blocks):
-            where = made(f"big {n}")
-            session.add(Block(id=where, name=f"Far {n:04}", station_id=made("Valley mast"), version_id=uuid.uuid4(), **plain, **head))
-            session.flush()
-            for place, agent in enumerate(AGENTS):
-                on = dt.date(2026, 4, 1) + dt.timedelta(days=(7 * n + 11 * place) % 60)
-                session.add(Biofix(id=uuid.uuid4(), block_id=where, agent=agent, on=on, basis="bench", version_id=uuid.uuid4(), **head))
 
 
 def worker() -> "subprocess.Popen[bytes]":
@@ -144,7 +123,7 @@ def main() -> None:
     blocks = int(sys.argv[1]) if len(sys.argv) > 1 else 54
     name = database.clone()
     try:
-        plant(blocks)
+        orchards.plant(blocks, "apple", AGENTS, days=60)
         alone = one_after_the_other()
         took, total, twice = reckon()
         each = 1000 * took / total

@@ -4,19 +4,16 @@ import datetime as dt
 import json
 import urllib.error
 import urllib.request
-import uuid
 
 from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
-from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Biofix, Block
-from bootmark.store.session import farm_session
+from bootmark.standins.estate import FARM, made
+from tests import orchards
 from tests.browser import driver
 from tests.browser.live import LiveTest
-from tests.database import member
 
 LONG = f"stages/{made('Long Field')}/colorado-potato-beetle"
 
@@ -143,19 +140,7 @@ class BigFarm(LiveTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        head = {"version": 1, "conflict": False, "seen_at": NOW, "account_id": member("owner").account_id, "farm_id": FARM}
-        plain = {"crop": "pear", "place": "orchard", "cultivar": "", "area": 1.0, "outline": [[0, 0], [9, 0], [9, 9]]}
-        with farm_session(FARM) as session:
-            for n in range(40):
-                where = made(f"big {n}")
-                session.add(Block(id=where, name=f"Far {n:02}", station_id=made("Valley mast"), version_id=uuid.uuid4(), **plain, **head))
-                session.flush()
-                on = dt.date(2026, 5, 10) + dt.timedelta(days=n % 6)
-                session.add(
-                    Biofix(
-                        id=made(f"big fix {n}"), block_id=where, agent="codling-moth", on=on, basis="moths", version_id=uuid.uuid4(), **head
-                    )
-                )
+        orchards.plant(40)
 
     def test_progress_then_a_dozen_then_more(self) -> None:
         self.sign_in("owner")

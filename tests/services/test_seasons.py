@@ -11,9 +11,10 @@ from sqlalchemy import func, select, text
 from bootmark.services import block_weather, calls, commands, crop_stages, results, rounds, season, weather, worker
 from bootmark.services.commands import Refused, Sent
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Biofix, Block, Farm, Station
+from bootmark.store.models import Block, Farm, Station
 from bootmark.store.season_models import SeasonResult, SeasonRun
 from bootmark.store.session import farm_session
+from tests import orchards
 from tests.database import DatabaseTest, known, member
 
 DAY = NOW.date()
@@ -189,15 +190,7 @@ class Runs(DatabaseTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        head = {"version": 1, "conflict": False, "seen_at": NOW, "account_id": member("owner").account_id, "farm_id": FARM}
-        plain = {"crop": "pear", "place": "orchard", "cultivar": "", "area": 1.0, "outline": [[0, 0], [9, 0], [9, 9]]}
-        with farm_session(FARM) as session:
-            for n in range(40):
-                where = made(f"run {n}")
-                session.add(Block(id=where, name=f"Run {n}", station_id=made("Valley mast"), version_id=uuid.uuid4(), **plain, **head))
-                session.flush()
-                on = dt.date(2026, 5, 10) + dt.timedelta(days=n % 6)
-                session.add(Biofix(id=made(f"fix {n}"), block_id=where, agent=MOTH, on=on, basis="moths", version_id=uuid.uuid4(), **head))
+        orchards.plant(40)
 
     def test_a_run_is_queued_once_stopped_halfway_and_ends_without_doing_anything_twice(self) -> None:
         with farm_session(FARM) as session:

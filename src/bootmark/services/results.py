@@ -23,7 +23,6 @@ AT_ONCE = 24
 PARTS = 16
 STEP = 10
 """Forecasts that a worker keeps in one transaction: what is lost where it is stopped."""
-NEAR_DAYS = 14
 RUN_FORGOTTEN = dt.timedelta(minutes=30)
 Json = dict[str, Any]
 
@@ -160,7 +159,7 @@ def keep(session: Session, farm: Farm, one: Ask, day: dt.date, real_now: dt.date
     row = {
         "key": one.key,
         "day": day,
-        "needs": bool(leading and (leading[1][0] - day).days <= NEAR_DAYS),
+        "needs": phenology.near(leading[1] if leading else None, day),
         "opens": leading[1][0] if leading else None,
         "closes": leading[1][1] if leading else None,
         "told": told,

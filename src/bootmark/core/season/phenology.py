@@ -19,6 +19,7 @@ BIOFIX_SPREAD = 10.0
 SOURCES = ("measured", "filled", "forecast", "past years")
 PERCENTS = (10.0, 50.0, 90.0)
 WINDOW_SHARE = 0.25
+NEAR_DAYS = 14
 EVENT_SPAN = (0.04, 0.8)
 
 
@@ -246,6 +247,11 @@ def window(
     if not spans:
         return None
     return next((span for span in spans if after is None or span[1] >= after), spans[-1])
+
+
+def near(span: tuple[dt.date, dt.date] | None, day: dt.date) -> bool:
+    """Whether a window calls for somebody: it is open, or opens within two weeks. Judgement, no source."""
+    return span is not None and (span[0] - day).days <= NEAR_DAYS
 
 
 def leading_window(season: Season, agent: Agent, *, after: dt.date) -> tuple[Control, tuple[dt.date, dt.date]] | None:

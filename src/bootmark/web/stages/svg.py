@@ -12,8 +12,8 @@ from bootmark.core.season.shares import NOT_YET, OVER
 from bootmark.web.drawing import svg
 
 COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}
-LEFT, WIDTH, LANE, TOP = 64.0, 860.0, 34.0, 44.0
 CROP_LANE = 20.0
+LEFT, WIDTH, LANE, TOP = 64.0, 860.0, 34.0, 44.0
 STAGE_ORDER = ("adult", "egg", "larva", "nymph", "pupa")
 
 DEFS = (
