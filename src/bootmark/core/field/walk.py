@@ -1,7 +1,6 @@
 """Where to walk today, why there, in which order, and what to carry."""
 
 import datetime as dt
-import itertools
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
@@ -10,6 +9,7 @@ CALM_RHYTHM_DAYS = 7
 FAST_RHYTHM_DAYS = 3
 FAST_SPELL_DAYS = 5
 SOON_DAYS = 6
+MOST_UNCROSSED = 150
 ALWAYS_CARRIED = ("hand lens", "white paper", "knife", "flagging tape")
 
 
@@ -163,19 +163,23 @@ def _restful(block: BlockState, today: dt.date) -> str:
     return f"{looked} Next look on {coming:%-d %B}." if coming else looked
 
 
-def _length(order: Sequence[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> float:
-    points = [gate, *(where[one] for one in order)]
-    return sum(math.dist(one, two) for one, two in itertools.pairwise(points))
-
-
 def _uncross(order: list[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> list[str]:
-    """Two-opt: turn stretches round while that shortens the walk."""
+    """Two-opt: turn stretches round while that shortens the walk. Longer walks than MOST_UNCROSSED stay as nearest next gives them."""
+    if len(order) > MOST_UNCROSSED:
+        return order
+    order = list(order)
+    points = [gate, *(where[one] for one in order)]
     better = True
     while better:
         better = False
         for first in range(len(order) - 1):
             for last in range(first + 1, len(order)):
-                turned = order[:first] + order[first : last + 1][::-1] + order[last + 1 :]
-                if _length(turned, where, gate) < _length(order, where, gate) - 1e-9:
-                    order, better = turned, True
+                # The stretch from first to last turned round: two legs change, one where the walk ends with it.
+                gained = math.dist(points[first], points[first + 1]) - math.dist(points[first], points[last + 1])
+                if last + 2 < len(points):
+                    gained += math.dist(points[last + 1], points[last + 2]) - math.dist(points[first + 1], points[last + 2])
+                if gained > 1e-9:
+                    order[first : last + 1] = order[first : last + 1][::-1]
+                    points[first + 1 : last + 2] = points[first + 1 : last + 2][::-1]
+                    better = True
     return order
