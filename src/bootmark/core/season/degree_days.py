@@ -25,10 +25,9 @@ def _sine_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Arra
     # A level day divides by next to nothing and is clipped to wholly above or wholly below.
     part = np.asarray(np.clip(above_mean / np.maximum(half_range, STILL), -1.0, 1.0))
     above = np.arccos(part)
-    level = half_range < STILL
-    if level.any():
+    if not half_range.min(initial=np.inf) >= STILL:
         # A level day that stands at the threshold is not above it.
-        above = np.where(level, np.pi * (tmax > threshold), above)
+        above = np.where(half_range < STILL, np.pi * (tmax > threshold), above)
     # The cosine of the angle whose sine is part.
     part *= part
     np.subtract(1.0, part, out=part)
