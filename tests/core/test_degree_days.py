@@ -147,6 +147,17 @@ class Laws(unittest.TestCase):
         self.assertTrue(np.isnan(found[0, 1]))
         self.assertFalse(np.isnan(found[1]).any())
 
+    def test_a_regions_days_are_each_what_they_are_alone(self) -> None:
+        rng = np.random.default_rng(5)
+        low = rng.uniform(-5, 20, (7, 5000))
+        high = low + rng.uniform(0, 20, low.shape)
+        self.assertGreater(low.size, 2 * dd.PIECE)
+        for method in dd.METHODS:
+            whole = dd.daily(low, high, 10.0, 30.0, method=method, cutoff="vertical")
+            self.assertEqual(whole.shape, low.shape)
+            rows = [dd.daily(one, two, 10.0, 30.0, method=method, cutoff="vertical") for one, two in zip(low, high, strict=True)]
+            np.testing.assert_array_equal(whole, rows)
+
     def test_the_last_night_of_a_series_repeats_its_own_minimum(self) -> None:
         series = dd.daily([5.0, 9.0], [20.0, 22.0], 10.0, method="double_sine")
         given_next = dd.daily([5.0, 9.0], [20.0, 22.0], 10.0, method="double_sine", tmin_next=[9.0, 9.0])

@@ -14,6 +14,8 @@ Array = NDArray[np.float64]
 CUTOFFS = ("horizontal", "intermediate", "vertical")
 DEFAULT_METHOD = "single_sine"
 DEFAULT_CUTOFF = "horizontal"
+PIECE = 16_384
+"""Days that are worked on at once."""
 STILL = 1e-9
 """Ranges below this many degrees are a level: they would overflow as a divisor."""
 
@@ -80,6 +82,18 @@ def _cut(above: Above, tmin: Array, tmax: Array, lower: float, upper: float | No
     return heat - over - (upper - lower) * share_over
 
 
+def _by_piece(above: Above, tmin: Array, tmax: Array, lower: float, upper: float | None, cutoff: str) -> Array:
+    """As _cut, in pieces that stay in the processor's cache: a region's days are more memory-bound than they are sums."""
+    if tmin.size <= PIECE:
+        return _cut(above, tmin, tmax, lower, upper, cutoff)
+    lows, highs = tmin.reshape(-1), tmax.reshape(-1)
+    found = np.empty(tmin.size)
+    for start in range(0, tmin.size, PIECE):
+        piece = slice(start, start + PIECE)
+        found[piece] = _cut(above, lows[piece], highs[piece], lower, upper, cutoff)
+    return found.reshape(tmin.shape)
+
+
 def _check(lower: float, upper: float | None, cutoff: str) -> None:
     if cutoff not in CUTOFFS:
         raise ValueError(f"cutoff must be one of {', '.join(CUTOFFS)}, not {cutoff!r}")
@@ -119,15 +133,15 @@ def daily(
         raise ValueError("tmin is above tmax on at least one day")
     above, halves = _CURVES[method]
     if not halves:
-        return _cut(above, low, high, lower, upper, cutoff)
+        return _by_piece(above, low, high, lower, upper, cutoff)
     if tmin_next is None:
         following = np.concatenate([low[..., 1:], low[..., -1:]], axis=-1) if low.ndim else low
     else:
         following = np.asarray(tmin_next, dtype=float)
     # A night may end warmer than the day's own maximum: that half then simply rises.
     second_low, second_high = np.minimum(following, high), np.maximum(following, high)
-    first = _cut(above, low, high, lower, upper, cutoff)
-    return 0.5 * (first + _cut(above, second_low, second_high, lower, upper, cutoff))
+    first = _by_piece(above, low, high, lower, upper, cutoff)
+    return 0.5 * (first + _by_piece(above, second_low, second_high, lower, upper, cutoff))
 
 
 def hourly(temps: ArrayLike, lower: float, upper: float | None = None, *, cutoff: str = DEFAULT_CUTOFF) -> Array:
