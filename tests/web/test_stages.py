@@ -116,7 +116,7 @@ class Stations(PagesTest):
     def test_gaps_doubts_and_keys_stand_on_the_page(self) -> None:
         ridge = f"{F}/station/{made('Ridge mast')}"
         page = self.client.get(ridge).get_data(as_text=True)
-        for words in ("3 April 2026 to 8 April 2026", "filled from", "6 May 2026", "A spike", "Leave it out"):
+        for words in ("3 April 2026 to 8 April 2026", "filled from the nearest station", "6 May 2026", "A spike", "Leave it out"):
             self.assertIn(words, page)
         answer = self.post(self.client, f"{ridge}/key", {"key": ""}, page=ridge).get_data(as_text=True)
         key = re.search(r'id="key">([^<]+)<', answer)

@@ -17,7 +17,7 @@ from bootmark.core.season.gaps import fill
 from bootmark.core.season.spells import spells
 from bootmark.core.season.windows import Hourly
 from bootmark.services import memo
-from bootmark.services.weather import Extremes, Record, by_month_day, forecast_rows, foretold_days, record
+from bootmark.services.weather import Extremes, Record, by_month_day, forecast_rows, foretold_days, neighbour_days, place, record
 from bootmark.store.models import Block, Farm, Station, WeatherHour
 
 SPELL_DAYS = 30
@@ -60,17 +60,13 @@ def _nearby(session: Session, farm: Farm, block: Block) -> list[Station]:
     if not outdoor:
         return _own(session, farm, block.station_id)
     here = place_of(farm, block, outdoor)
-    return sorted(outdoor, key=lambda one: blend.distance(_place(one), here))
+    return sorted(outdoor, key=lambda one: blend.distance(place(one), here))
 
 
 def _own(session: Session, farm: Farm, station: uuid.UUID | None) -> list[Station]:
     known = stations(session, farm)
     own = next((one for one in known if one.id == station), None)
     return [own] if own else [one for one in known if one.kind == "outdoor"][:1] or known[:1]
-
-
-def _place(station: Station) -> Place:
-    return Place(station.latitude, station.longitude, station.elevation)
 
 
 def station_of(session: Session, farm: Farm, block: Block) -> Station | None:
@@ -92,7 +88,7 @@ def _blended(session: Session, farm: Farm, block: Block, found: Sequence[Station
     days = sorted(set().union(*(one.days for one in kept)))
     nothing = (np.nan, np.nan)
     values = np.array([[one.days.get(day, nothing) for day in days] for one in kept], dtype=float)
-    mixed = blend.blend([_place(one) for one in found], values, here)
+    mixed = blend.blend([place(one) for one in found], values, here)
     # Rain is taken from the nearest station that measured it: the mean of two showers is no shower.
     rain = {day: next((one.rain[day] for one in kept if one.rain.get(day) is not None), None) for day in days}
     key = ("nearby", tuple(one.key for one in kept), here)
@@ -107,7 +103,7 @@ def foretold_of(session: Session, farm: Farm, block: Block, day: dt.date) -> dic
         return told[0] if told else {}
     days = sorted(set().union(*told))
     values = np.array([[one.get(ahead, (np.nan, np.nan)) for ahead in days] for one in told], dtype=float).reshape(len(found), len(days), 2)
-    mixed = blend.blend([_place(one) for one in found], values, place_of(farm, block, found))
+    mixed = blend.blend([place(one) for one in found], values, place_of(farm, block, found))
     return {ahead: (float(low), float(high)) for ahead, (low, high) in zip(days, mixed, strict=True)}
 
 
@@ -164,13 +160,9 @@ def warmed(told: Weather, past: Sequence[Weather], degrees: float, today: dt.dat
 
 
 def _neighbour(session: Session, farm: Farm, block: Block) -> dict[dt.date, Extremes] | None:
-    """The days of the nearest other outdoor station, from which a long gap is filled."""
+    """The days from which a long gap of a block's one station is filled; none where several stations tell already."""
     own = sources(session, farm, block)
-    if len(own) != 1:
-        return None
-    others = [one for one in stations(session, farm) if one.kind == "outdoor" and one.id != own[0].id]
-    nearest = min(others, key=lambda one: blend.distance(_place(one), _place(own[0])), default=None)
-    return record(session, farm.id, nearest.id).days if nearest else None
+    return neighbour_days(session, own[0]) if len(own) == 1 else None
 
 
 def hints(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[str, int]:

@@ -11,8 +11,9 @@ from sqlalchemy import func, select
 from sqlalchemy.dialects.postgresql import distinct_on, insert
 from sqlalchemy.orm import Session
 
-from bootmark.core.season import faults
+from bootmark.core.season import blend, faults
 from bootmark.core.season.ahead import Weather
+from bootmark.core.season.blend import Place
 from bootmark.core.season.faults import Flag
 from bootmark.core.season.gaps import fill
 from bootmark.core.season.normals import normals
@@ -184,6 +185,18 @@ def raw_days(session: Session, station: Station) -> dict[dt.date, Extremes]:
     return {day: (low, high) for day, low, high in rows}
 
 
+def place(station: Station) -> Place:
+    return Place(station.latitude, station.longitude, station.elevation)
+
+
+def neighbour_days(session: Session, station: Station) -> dict[dt.date, Extremes] | None:
+    """The days of the nearest other outdoor station, from which a long gap is filled; None where there is none."""
+    outdoor = Station.farm_id == station.farm_id, Station.kind == "outdoor", Station.id != station.id
+    others = memo.once(session, ("others", station.id), lambda: list(session.scalars(select(Station).where(*outdoor))))
+    nearest = min(others, key=lambda one: blend.distance(place(one), place(station)), default=None)
+    return record(session, station.farm_id, nearest.id).days if nearest else None
+
+
 def derive(session: Session, station: Station) -> int:
     """Write down beside a station's raw days which are filled and how, and which look wrong; returns how many are filled."""
     kept = record(session, station.farm_id, station.id)
@@ -206,9 +219,10 @@ def derive(session: Session, station: Station) -> int:
         row(day)
     filled = 0
     by_day = [by_month_day(year) for year in kept.years(max(kept.days) + dt.timedelta(days=366))] if kept.days else []
+    neighbour = neighbour_days(session, station)
     # Year by year: a file of long ago does not call for the years between to be made up.
     for year in sorted({day.year for day in kept.days}):
-        told = fill({day: kept.days[day] for day in kept.days if day.year == year}, by_day)
+        told = fill({day: kept.days[day] for day in kept.days if day.year == year}, by_day, neighbour)
         for day, low, high, kind in zip(told.dates, np.asarray(told.tmin), np.asarray(told.tmax), told.kind, strict=True):
             if kind != "measured":
                 row(day).update(tmin=float(low), tmax=float(high), filled=kind)
