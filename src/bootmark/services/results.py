@@ -176,7 +176,7 @@ def refresh(
 ) -> tuple[list[Listed], SeasonRun | None]:
     """The listing with what is stale made anew: here where it is little, else in the background; then the run that does it."""
     found = listing(session, farm, blocks, known, day)
-    stale = [one for one in found if not one.fresh]
+    stale = in_turn(found)
     if not stale:
         return found, None
     if len(stale) > AT_ONCE:
@@ -184,6 +184,11 @@ def refresh(
     for one in stale:
         keep(session, farm, one.ask, day, real_now)
     return listing(session, farm, blocks, known, day), None
+
+
+def in_turn(listed: Sequence[Listed]) -> list[Listed]:
+    """What has to be made anew, in the one order in which all take its locks: two that take them crosswise would wait for each other."""
+    return sorted((one for one in listed if not one.fresh), key=lambda one: one.pair)
 
 
 def newest_run(session: Session, farm: Farm) -> SeasonRun | None:

@@ -13,7 +13,7 @@ from bootmark.core.field.walk import DueTrap
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
 from bootmark.services import crop_stages, season
-from bootmark.services.commands import Context, Fields, Json, Refused, kind
+from bootmark.services.commands import Context, Fields, Json, kind
 from bootmark.services.field import SCOUTS, local_day
 from bootmark.store.models import Block, Farm
 from bootmark.store.season_models import Trap, TrapCheck
@@ -169,10 +169,3 @@ def catches(hanging: list[Hanging]) -> dict[tuple[uuid.UUID, str], list[tuple[dt
         for row in one.checks:
             days[row.on] = days.get(row.on, 0) + row.caught
     return {key: sorted(days.items()) for key, days in found.items()}
-
-
-def get(session: Session, farm: Farm, trap_id: uuid.UUID) -> Trap:
-    found = session.get(Trap, (farm.id, trap_id))
-    if found is None:
-        raise Refused(trap="That trap is not known here.")
-    return found

@@ -150,7 +150,7 @@ def reckon_seasons(farm_id: str, run_id: str, part: str) -> None:
         where = session.get_one(Farm, farm)
         day = session.get_one(SeasonRun, (farm, run)).day
         blocks = [block for block in rounds.blocks_of(session, where) if results.part_of(block.id) == int(part)]
-        stale = [one.ask for one in results.listing(session, where, blocks, default(), day) if not one.fresh]
+        stale = [one.ask for one in results.in_turn(results.listing(session, where, blocks, default(), day))]
         for start in range(0, len(stale), results.STEP):
             step = stale[start : start + results.STEP]
             with farm_session(farm, role="worker") as own:

@@ -26,8 +26,8 @@ AHEAD_DAYS = 120
 
 @dataclass(frozen=True)
 class Best:
-    """days: of each treatment; saved: share of the generation's feeding that they spare the crop; none: the same for a control on
-    the first day, for comparison."""
+    """days: of each treatment; saved: share of the generation's feeding that they spare the crop; on_first_day: the same for one
+    treatment on the first day that could be chosen, for comparison."""
 
     days: tuple[dt.date, ...]
     saved: float
