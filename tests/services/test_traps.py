@@ -75,8 +75,7 @@ class Register(DatabaseTest):
             with farm_session(FARM) as session:
                 farm = session.get_one(Farm, FARM)
                 return [
-                    (one.block.name, one.agent, one.proposal.on)
-                    for one in traps.proposals(session, farm, known, DAY, traps.register(session, farm, DAY))
+                    (one.block, one.agent, one.on) for one in traps.proposals(session, farm, known, DAY, traps.register(session, farm, DAY))
                 ]
 
         self.assertEqual(proposed(), [("Mill Piece", "diamondback-moth", dt.date(2026, 6, 13))])

@@ -4,7 +4,6 @@ import datetime as dt
 import functools
 import hashlib
 import uuid
-from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, NamedTuple
@@ -23,8 +22,7 @@ from bootmark.store.season_models import StageSighting
 
 SEASON_DAYS = 300
 DRAWS = 120
-_KEPT = 256
-_seasons: OrderedDict[str, Season] = OrderedDict()
+_seasons: memo.Kept[Season] = memo.Kept(256)
 
 Pair = tuple[uuid.UUID, str]
 
@@ -146,15 +144,10 @@ def asks(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day:
 
 def answer(session: Session, farm: Farm, one: Ask, day: dt.date) -> Season | None:
     """The forecast of an ask; None where there is no weather from its biofix on, or no past year."""
-    if one.key in _seasons:
-        _seasons.move_to_end(one.key)
-        return _seasons[one.key]
+    if kept := _seasons.get(one.key):
+        return kept
     found = reckon(session, farm, one, day, sightings=one.sightings)
-    if found is not None:
-        _seasons[one.key] = found
-        while len(_seasons) > _KEPT:
-            _seasons.popitem(last=False)
-    return found
+    return _seasons.put(one.key, found) if found else None
 
 
 def reckon(

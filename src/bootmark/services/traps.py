@@ -3,7 +3,7 @@
 import datetime as dt
 import uuid
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -124,13 +124,14 @@ def waiting(hanging: list[Hanging], known: Any, day: dt.date) -> dict[uuid.UUID,
     return found
 
 
-@dataclass(frozen=True)
-class Proposed:
-    """A biofix that nobody has set yet, and what proposes it."""
+class Proposed(NamedTuple):
+    """A biofix that nobody has set yet, and what proposes it. block: its name."""
 
-    block: Block
+    block_id: uuid.UUID
+    block: str
     agent: str
-    proposal: Proposal
+    on: dt.date
+    why: str
 
 
 def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: list[Hanging]) -> list[Proposed]:
@@ -148,7 +149,7 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
             continue
         told = biofix.sustained_catch(rows, *heat.catch)
         if told:
-            found.append(Proposed(blocks[block_id], agent, told))
+            found.append(_proposed(blocks[block_id], agent, told))
     noted = crop_stages.noted(session, farm)
     since = day.replace(month=1, day=1) if farm.latitude >= 0 else day - dt.timedelta(days=season.SEASON_DAYS)
     by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == "crop"]
@@ -157,8 +158,12 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
             if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:
                 told = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
                 if told:
-                    found.append(Proposed(block, agent_.id, told))
+                    found.append(_proposed(block, agent_.id, told))
     return found
+
+
+def _proposed(block: Block, agent: str, told: Proposal) -> Proposed:
+    return Proposed(block.id, block.name, agent, told.on, told.why)
 
 
 def catches(hanging: list[Hanging]) -> dict[tuple[uuid.UUID, str], list[tuple[dt.date, int]]]:

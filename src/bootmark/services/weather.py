@@ -2,7 +2,6 @@
 
 import datetime as dt
 import uuid
-from collections import OrderedDict
 from dataclasses import dataclass
 from typing import Any, NamedTuple
 
@@ -24,7 +23,6 @@ from bootmark.store.season_models import Judgement
 Extremes = tuple[float, float]
 LEAST_DAYS_OF_A_YEAR = 300
 HOURS_LOOKED_AT = 30
-_KEPT = 32
 
 
 class Foretold(NamedTuple):
@@ -59,7 +57,7 @@ class Record:
         return found
 
 
-_records: OrderedDict[tuple[Any, ...], Record] = OrderedDict()
+_records: memo.Kept[Record] = memo.Kept(32)
 
 
 def offset(station: Station) -> dt.timezone:
@@ -77,9 +75,8 @@ def _record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Reco
     stamp = session.execute(select(func.count(), func.max(WeatherDay.received_at)).where(*where)).one()
     judged = judgements(session, farm_id, station_id)
     key = (farm_id, station_id, *stamp, tuple((one.version_id, one.local_date) for one in judged))
-    if key in _records:
-        _records.move_to_end(key)
-        return _records[key]
+    if kept := _records.get(key):
+        return kept
     rows = session.execute(
         select(WeatherDay.local_date, WeatherDay.tmin, WeatherDay.tmax, WeatherDay.rain)
         .where(*where)
@@ -93,10 +90,7 @@ def _record(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> Reco
             days.pop(one.local_date, None)
         elif one.verdict == "mended" and one.local_date in days and one.tmin is not None and one.tmax is not None:
             days[one.local_date] = (one.tmin, one.tmax)
-    _records[key] = Record(key, days, {row[0]: row[3] for row in rows if row[0] in days})
-    while len(_records) > _KEPT:
-        _records.popitem(last=False)
-    return _records[key]
+    return _records.put(key, Record(key, days, {row[0]: row[3] for row in rows if row[0] in days}))
 
 
 def judgements(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID) -> list[Judgement]:

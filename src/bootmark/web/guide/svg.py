@@ -5,10 +5,18 @@ import math
 from collections.abc import Mapping, Sequence
 
 from bootmark.web.drawing import svg
-from bootmark.web.stages.svg import COLOURS, DEFS
+from bootmark.web.stages.svg import COLOURS
 
 MONTHS = ("J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D")
 MIDDLE, OUTER, RING, GAP = 150.0, 112.0, 19.0, 3.0
+
+DEFS = (
+    '<defs><pattern id="t-egg" width="7" height="7" patternUnits="userSpaceOnUse"><rect width="7" height="7" fill="#e0c064"/><circle cx="2" cy="2" r="1.1" fill="#6d5310"/><circle cx="5.5" cy="5.5" r="1.1" fill="#6d5310"/></pattern>'
+    '<pattern id="t-larva" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(35)"><rect width="7" height="7" fill="#c8693a"/><rect width="3" height="7" fill="#98451d"/></pattern>'
+    '<pattern id="t-nymph" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(35)"><rect width="7" height="7" fill="#c8693a"/><rect width="3" height="7" fill="#98451d"/></pattern>'
+    '<pattern id="t-pupa" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" fill="#8b5a8b"/><path d="M0 0H6M0 0V6" stroke="#5c345c" stroke-width="1.6"/></pattern>'
+    '<pattern id="t-adult" width="4" height="4" patternUnits="userSpaceOnUse"><rect width="4" height="4" fill="#235f68"/></pattern></defs>'
+)
 
 
 def _angle(share: float) -> float:

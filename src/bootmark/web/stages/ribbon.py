@@ -2,7 +2,6 @@
 
 import datetime as dt
 import uuid
-from collections import OrderedDict
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
@@ -15,7 +14,7 @@ from bootmark.core.catalogue import Control, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
-from bootmark.services import crop_stages, traps
+from bootmark.services import crop_stages, memo, traps
 from bootmark.services.results import Listed
 from bootmark.services.season import Ask, Pair
 from bootmark.store.models import TreatmentRow
@@ -109,9 +108,8 @@ def days_told(found: Season, axis: Axis) -> dict[str, Any]:
     }
 
 
-_drawn: OrderedDict[tuple[Any, ...], dict[str, Any]] = OrderedDict()
-MOST_DRAWN = 600
-"""Ribbons kept as they were drawn, about twenty kilobytes each."""
+_drawn: memo.Kept[dict[str, Any]] = memo.Kept(600)
+"""Ribbons as they were drawn, about twenty kilobytes each."""
 
 Load = Callable[[Sequence[Listed]], Mapping[Pair, Season]]
 
@@ -130,16 +128,15 @@ def views(listed: Sequence[Listed], load: Load, around_: Around, today: dt.date)
     What is stored for yesterday's readings is shown until it has been made anew, and is not kept as today's.
     """
     keys = {one.pair: _drawing_of(one.ask, around_, today) for one in listed}
-    new = [one for one in listed if not one.fresh or keys[one.pair] not in _drawn]
+    kept = {one.pair: drawn for one in listed if one.fresh and (drawn := _drawn.get(keys[one.pair]))}
+    new = [one for one in listed if one.pair not in kept]
     found = load(new) if new else {}
-    drawn = {one.pair: view(one.ask, found[one.pair], around_, today) for one in new if one.pair in found}
     for one in new:
-        if one.fresh and one.pair in drawn:
-            _drawn[keys[one.pair]] = drawn[one.pair]
-    told = [(one, drawn.get(one.pair) or _drawn.get(keys[one.pair])) for one in listed]
-    while len(_drawn) > MOST_DRAWN:
-        _drawn.popitem(last=False)
-    return [{**shown, "block": one.ask.block, "agent": one.ask.agent} for one, shown in told if shown]
+        if one.pair in found:
+            kept[one.pair] = view(one.ask, found[one.pair], around_, today)
+            if one.fresh:
+                _drawn.put(keys[one.pair], kept[one.pair])
+    return [{**kept[one.pair], "block": one.ask.block, "agent": one.ask.agent} for one in listed if one.pair in kept]
 
 
 def view(

@@ -10,19 +10,12 @@ from bootmark.core.catalogue.model import MANY
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import NOT_YET, OVER
 from bootmark.web.drawing import svg
+from bootmark.web.stages import strokes
 
 COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}
 CROP_LANE = 20.0
 LEFT, WIDTH, LANE, TOP = 64.0, 860.0, 34.0, 44.0
 STAGE_ORDER = ("adult", "egg", "larva", "nymph", "pupa")
-
-DEFS = (
-    '<defs><pattern id="t-egg" width="7" height="7" patternUnits="userSpaceOnUse"><rect width="7" height="7" fill="#e0c064"/><circle cx="2" cy="2" r="1.1" fill="#6d5310"/><circle cx="5.5" cy="5.5" r="1.1" fill="#6d5310"/></pattern>'
-    '<pattern id="t-larva" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(35)"><rect width="7" height="7" fill="#c8693a"/><rect width="3" height="7" fill="#98451d"/></pattern>'
-    '<pattern id="t-nymph" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(35)"><rect width="7" height="7" fill="#c8693a"/><rect width="3" height="7" fill="#98451d"/></pattern>'
-    '<pattern id="t-pupa" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" fill="#8b5a8b"/><path d="M0 0H6M0 0V6" stroke="#5c345c" stroke-width="1.6"/></pattern>'
-    '<pattern id="t-adult" width="4" height="4" patternUnits="userSpaceOnUse"><rect width="4" height="4" fill="#235f68"/></pattern></defs>'
-)
 
 
 class Axis:
@@ -35,30 +28,34 @@ class Axis:
     def x(self, day: dt.date) -> float:
         return LEFT + WIDTH * min(max((day - self.first).days / self.days, 0.0), 1.0)
 
-    def months(self, height: float, bottom: float) -> str:
-        parts, day = [], dt.date(self.first.year, self.first.month, 1)
+    def months(self) -> list[dt.date]:
+        """The first days of the months that it shows."""
+        found, day = [], self.first.replace(day=1)
         while day <= self.last:
             if day >= self.first:
-                x = self.x(day)
-                parts.append(svg.line([(x, height), (x, bottom)], svg.RULE, 1))
-                if x < LEFT + WIDTH - 80:
-                    parts.append(f'<text x="{x + 5:.0f}" y="{height - 6:.0f}" font-size="15" font-weight="700">{day:%B}</text>')
+                found.append(day)
             day = (day.replace(day=28) + dt.timedelta(days=5)).replace(day=1)
-        return "".join(parts)
+        return found
 
 
-def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: float) -> list[tuple[float, float]]:
-    """A share over the days that the axis shows, as points on the sheet; where it stays level only the ends are kept."""
+def _paper(axis: Axis, names: Sequence[tuple[float, str]], bottom: float) -> str:
+    """What all else is drawn on: a rule for every month, and one with its name for every lane; names: bases and names of the lanes."""
+    months = [(axis.x(day), f"{day:%B}") for day in axis.months()]
+    rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months) + "".join(f"M{LEFT:g} {base:g}h{WIDTH:g}" for base, _ in names)
+    labels = "".join(f'<text x="{x + 5:.0f}" y="14">{name}</text>' for x, name in months if x < LEFT + WIDTH - 80)
+    lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{name}</text>' for base, name in names)
+    return (
+        f'<path d="{rules}" fill="none" stroke="{svg.RULE}"/><g font-size="15" font-weight="700">{labels}</g>'
+        f'<g text-anchor="end" font-size="14" fill="#5a5d57">{lanes}</g>'
+    )
+
+
+def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: float) -> np.ndarray:
+    """A share over the days that the axis shows, as points on the sheet, shape (days, 2)."""
     first = max((axis.first - season.dates[0]).days, 0)
     last = min((axis.last - season.dates[0]).days + 1, len(season.dates))
-    if last <= first:
-        return []
-    start = (season.dates[0] - axis.first).days
-    y = np.round(base - height * row[first:last], 1)
-    bends = np.ones(len(y), bool)
-    bends[1:-1] = (y[1:-1] != y[:-2]) | (y[1:-1] != y[2:])
-    x = LEFT + WIDTH * np.arange(first + start, last + start) / axis.days
-    return list(zip(x[bends].tolist(), y[bends].tolist(), strict=True))
+    days = np.arange(first, max(last, first)) + (season.dates[0] - axis.first).days
+    return np.column_stack([LEFT + WIDTH * days / axis.days, base - height * row[first : first + len(days)]])
 
 
 @dataclass(frozen=True)
@@ -85,9 +82,10 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     lanes = TOP + LANE * len(stages)
     crop = lanes + (LANE if shown else 0)
     bottom = crop + 8 + (CROP_LANE if _crop_shown(marks, axis) else 0)
-    parts = [DEFS, axis.months(20, bottom), _window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
-    for lane, stage in enumerate(stages):
-        parts.append(_lane(season, stage, axis, TOP + LANE * (lane + 1), marks.before))
+    names = [(TOP + LANE * lane, stage) for lane, stage in enumerate(stages, 1)]
+    parts = [_paper(axis, [*names, *([(lanes + LANE + 4, "trap")] if shown else [])], bottom)]
+    parts += [_window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
+    parts += [_lane(season, stage, axis, base, marks.before) for base, stage in names]
     if shown:
         parts.append(_catches(shown, axis, lanes + LANE + 4))
     for day in marks.sightings:
@@ -152,35 +150,28 @@ def _crop(marks: Marks, axis: Axis, top: float) -> str:
 
 
 def _lane(season: Season, stage: str, axis: Axis, base: float, before: Season | None) -> str:
+    def curve(row: np.ndarray, of: Season = season) -> np.ndarray:
+        return _curve(of, row, axis, base, LANE - 4)
+
+    share = season.shares[stage]
+    sure = strokes.humps(curve(np.minimum(share, season.low[stage])), base)
     parts = [
-        svg.line([(LEFT, base), (LEFT + WIDTH, base)], svg.RULE, 1),
-        f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">{stage}</text>',
+        # What nine in ten futures reach stands behind, pale; what nearly all hold stands solid.
+        svg.path(strokes.filled(strokes.humps(curve(season.high[stage]), base), base), COLOURS[stage], fill_opacity="0.28"),
+        svg.path(strokes.filled(sure, base), COLOURS[stage]),
+        strokes.texture(stage, sure, base),
+        svg.path(strokes.lines(strokes.humps(curve(share), base)), stroke=svg.INK, width=1.6),
     ]
-    height = LANE - 4
-    body = _curve(season, season.shares[stage], axis, base, height)
-    if not body:
-        return "".join(parts)
-    high = _curve(season, season.high[stage], axis, base, height)
-    closed = f"L{body[-1][0]:.1f} {base:.1f}L{body[0][0]:.1f} {base:.1f}Z"
-    # What nine in ten futures reach stands behind, pale; what nearly all hold stands solid.
-    parts.append(svg.path(svg.open_d(high) + closed, COLOURS[stage], opacity="0.28"))
-    sure = _curve(season, np.minimum(season.shares[stage], season.low[stage]), axis, base, height)
-    parts.append(svg.path(svg.open_d(sure) + closed, f"url(#t-{stage})"))
-    parts.append(svg.line(body, svg.INK, 1.6))
-    usual = _curve(season, season.usual[stage], axis, base, height) if stage in season.usual else []
-    if usual:
-        parts.append(svg.line(usual, svg.SLATE, 1.6, stroke_dasharray="2 4"))
+    if stage in season.usual:
+        parts.append(svg.path(strokes.dashes(curve(season.usual[stage]), base, 5, 5), stroke=svg.SLATE, width=1.6))
     if before is not None and stage in before.shares:
-        parts.append(svg.line(_curve(before, before.shares[stage], axis, base, height), svg.BOOT, 1.6, stroke_dasharray="6 4"))
+        parts.append(svg.path(strokes.dashes(curve(before.shares[stage], before), base, 11, 5), stroke=svg.BOOT, width=1.6))
     return "".join(parts)
 
 
 def _catches(shown: Sequence[tuple[dt.date, int]], axis: Axis, base: float) -> str:
     most = max([1, *(count for _, count in shown)])
-    parts = [
-        svg.line([(LEFT, base), (LEFT + WIDTH, base)], svg.RULE, 1),
-        f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">trap</text>',
-    ]
+    parts = []
     highest = max(shown, key=lambda one: one[1])[0]
     for day, count in shown:
         x, height = axis.x(day), (LANE - 16) * count / most

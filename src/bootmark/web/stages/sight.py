@@ -1,0 +1,105 @@
+"""What the Stages page shows of a farm, whoever looks: made once for each state of the farm's rows."""
+
+import datetime as dt
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from flask import g, render_template
+from markupsafe import Markup
+
+from bootmark.services import memo, results, rounds, stamp, traps, unready
+from bootmark.services.results import Listed
+from bootmark.services.traps import Proposed
+from bootmark.services.unready import Waiting
+from bootmark.store.season_models import SeasonRun
+from bootmark.web.guard import db, real_now, the_farm
+from bootmark.web.stages import ribbon
+
+A_SCREEN = 12
+Choice = tuple[str, str]
+
+
+class Filters(NamedTuple):
+    """Which ribbons are wanted: by default those that need somebody, or all where none does."""
+
+    show: str = ""
+    crop: str = ""
+    agent: str = ""
+
+    @property
+    def narrowed(self) -> bool:
+        return bool(self.crop or self.agent)
+
+    def of(self, listed: list[Listed]) -> list[Listed]:
+        if self.crop:
+            listed = [one for one in listed if one.ask.block.crop == self.crop]
+        if self.agent:
+            listed = [one for one in listed if one.ask.agent.id == self.agent]
+        if self.show == "all" or self.narrowed:
+            return listed
+        return [one for one in listed if one.needs] or listed
+
+
+@dataclass(frozen=True)
+class Sight:
+    """The page as its template wants it, in values that outlive the request."""
+
+    ribbons: Markup
+    shown: int
+    every: int
+    stale: int
+    waiting: list[Waiting]
+    weatherless: str
+    proposals: list[Proposed]
+    blocks: list[Choice]
+    agents: list[Choice]
+    crops: list[Choice]
+    pests: list[Choice]
+
+
+_sights: memo.Kept[Sight] = memo.Kept(64)
+"""Pages as they were seen, about 200 kilobytes each."""
+
+
+def sight(today: dt.date, filters: Filters) -> tuple[Sight, SeasonRun | None]:
+    """The page of a day, and the run that makes its forecasts anew where that is under way."""
+    farm = the_farm()
+    key = (farm.id, today, filters, stamp.of(db(), farm))
+    if kept := _sights.get(key):
+        return kept, None
+    blocks = rounds.blocks_of(db(), farm)
+    listed, run = results.refresh(db(), farm, blocks, g.known, today, real_now())
+    hanging = traps.register(db(), farm, today)
+    shown = filters.of(listed)
+    ribbons = screen(shown, filters, today, 0, hanging)
+    modelled = {(agent.id, agent.name) for crop in {block.crop for block in blocks} for agent in unready.with_events(g.known, crop)}
+    found = Sight(
+        ribbons=ribbons,
+        shown=len(shown),
+        every=len(listed),
+        stale=sum(not one.fresh and one.stored for one in listed),
+        waiting=unready.waiting(db(), farm, blocks, g.known, today),
+        weatherless="" if ribbons else unready.weatherless(db(), farm, blocks, today),
+        proposals=traps.proposals(db(), farm, g.known, today, hanging),
+        blocks=[(str(block.id), block.name) for block in blocks],
+        agents=_by_name(modelled),
+        crops=_by_name({(one.ask.block.crop, g.known.crops[one.ask.block.crop].name) for one in listed}),
+        pests=_by_name({(one.ask.agent.id, one.ask.agent.name) for one in listed}),
+    )
+    if all(one.fresh for one in listed):
+        _sights.put(key, found)
+    return found, run
+
+
+def screen(shown: list[Listed], filters: Filters, today: dt.date, start: int, hanging: list[traps.Hanging]) -> Markup:
+    """A dozen ribbons from a place on, and the way to the next dozen."""
+    part = [one for one in shown[start : start + A_SCREEN] if one.stored]
+    views = ribbon.views(part, lambda wanted: results.load(db(), the_farm(), wanted), ribbon.around(today, hanging), today)
+    if not views:
+        return Markup()
+    words = {"start": start, "shown": len(shown), "screen": A_SCREEN, "filters": filters, "today": today}
+    return Markup(render_template("ribbons.html", ribbons=views, **words))  # noqa: S704 - a template of ours
+
+
+def _by_name(found: set[Choice]) -> list[Choice]:
+    return sorted(found, key=lambda pair: pair[1])

@@ -1,0 +1,100 @@
+"""Curves, dashes and textures of a ribbon as plain strokes: a browser paints them many times faster than patterns and dash arrays."""
+
+import functools
+from collections.abc import Sequence
+
+import numpy as np
+import shapely
+from shapely import LineString, MultiLineString, Polygon
+
+from bootmark.web.drawing import svg
+
+NOTHING = 0.15
+"""Less than this above its base, in units of the sheet, is not drawn."""
+TRUE_TO = 0.3
+"""How far a drawn curve may lie from the reckoned one, in units of the sheet."""
+HATCH = {
+    "larva": (((6.1, 35.0),), "#98451d", 2.6),
+    "nymph": (((6.1, 35.0),), "#98451d", 2.6),
+    "pupa": (((6.0, 45.0), (6.0, -45.0)), "#5c345c", 1.4),
+}
+"""Sets of lines (how far apart, degrees from upright), their colour and width, by stage; an adult is plain and an egg dotted."""
+
+
+def _d(points: np.ndarray) -> str:
+    """Points as a path, each after the first told from the one before."""
+    tenths = np.rint(10 * points).astype(int)
+    steps = np.diff(tenths, axis=0).tolist()
+    return f"M{tenths[0, 0] / 10:g} {tenths[0, 1] / 10:g}" + (f"l{' '.join(f'{x / 10:g} {y / 10:g}' for x, y in steps)}" if steps else "")
+
+
+def humps(points: np.ndarray, base: float) -> list[np.ndarray]:
+    """The stretches of a curve that rise above its base, thinned; points: shape (days, 2)."""
+    above = points[:, 1] < base - NOTHING
+    near = above.copy()
+    near[1:] |= above[:-1]
+    near[:-1] |= above[1:]
+    turns = np.flatnonzero(np.diff(np.concatenate(([False], near, [False])).astype(int)))
+    stretches = [points[start:end] for start, end in zip(turns[::2], turns[1::2], strict=True) if end - start > 1]
+    return [np.asarray(LineString(one).simplify(TRUE_TO).coords) for one in stretches]
+
+
+def lines(found: Sequence[np.ndarray]) -> str:
+    return "".join(_d(one) for one in found)
+
+
+def filled(found: Sequence[np.ndarray], base: float) -> str:
+    """Each stretch closed down to the base."""
+    return "".join(f"{_d(one)}V{base:g}H{one[0, 0]:.1f}Z" for one in found)
+
+
+def dashes(points: np.ndarray, base: float, on: float, off: float) -> str:
+    """A curve in dashes about so long and so far apart, nothing where it lies on its base."""
+    if len(points) < 2:
+        return ""
+    step = points[1, 0] - points[0, 0]
+    draw, skip = max(round(on / step), 1), max(round(off / step), 1)
+    starts = range(0, len(points) - draw, draw + skip)
+    return "".join(_d(points[n : n + draw + 1]) for n in starts if points[n : n + draw + 1, 1].min() < base - NOTHING)
+
+
+def texture(stage: str, found: Sequence[np.ndarray], base: float) -> str:
+    """What tells a stage apart without its colour, over the stretches that it fills."""
+    parts = []
+    for one in found:
+        shape = Polygon([*one, (one[-1, 0], base), (one[0, 0], base)]).buffer(0)
+        if stage == "egg":
+            parts.append(_dots(shape))
+        elif stage in HATCH:
+            parts += [_hatch(shape, *lie) for lie in HATCH[stage][0]]
+    d = "".join(parts)
+    if not d:
+        return ""
+    if stage == "egg":
+        return svg.path(d, stroke="#6d5310", width=2.2)
+    _, colour, width = HATCH[stage]
+    return f'<path d="{d}" fill="none" stroke="{colour}" stroke-width="{width:g}"/>'
+
+
+def _dots(shape: Polygon) -> str:
+    left, top, right, bottom = shape.bounds
+    y, x = np.mgrid[np.floor(top / 3.5) * 3.5 : bottom : 3.5, np.floor(left / 7) * 7 : right : 7]
+    x = x + 3.5 * (np.rint(y / 3.5).astype(int) % 2)
+    inside = shapely.contains_xy(shape.buffer(-0.8), x, y)
+    return "".join(f"M{a:g} {b:g}h0" for a, b in zip(x[inside].tolist(), y[inside].tolist(), strict=True))
+
+
+@functools.lru_cache(maxsize=64)
+def _ruled(top: int, bottom: int, left: int, right: int, apart: float, degrees: float) -> MultiLineString:
+    """Parallel lines over a box, at places that do not hang on the box."""
+    lean = np.tan(np.radians(degrees)) * (bottom - top)
+    pitch = apart / np.cos(np.radians(degrees))
+    first = np.floor((left - max(lean, 0)) / pitch) * pitch
+    return MultiLineString([((x, bottom), (x + lean, top)) for x in np.arange(first, right - min(lean, 0), pitch)])
+
+
+def _hatch(shape: Polygon, apart: float, degrees: float) -> str:
+    left, _, right, bottom = shape.bounds
+    cut = shape.intersection(_ruled(int(bottom) - 34, int(bottom), int(left // 50) * 50, int(right // 50 + 1) * 50, apart, degrees))
+    pieces = [one for one in shapely.get_parts(cut) if isinstance(one, LineString)]
+    return "".join(_d(np.asarray(one.coords)) for one in pieces)
