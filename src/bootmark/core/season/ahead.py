@@ -6,8 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from scipy.special import ndtri
-from scipy.stats import t as student
+from scipy.special import ndtri, stdtrit
 
 Array = NDArray[np.float64]
 BLOCK_DAYS = 5
@@ -123,7 +122,7 @@ def draws_of(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array
     strayed = heat_of_years - _smoothed(heat_of_years.mean(axis=0, keepdims=True))[0]
     slow = _smoothed(strayed)
     fast = strayed - slow
-    widened = min(MOST_WIDENED, float(student.ppf(0.9, max(1, years - 1)) / ndtri(0.9)))
+    widened = min(MOST_WIDENED, float(stdtrit(max(1, years - 1), 0.9) / ndtri(0.9)))
     blocks = -(-ahead // BLOCK_DAYS)
     year = np.repeat(rng.integers(0, years, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
     shift = np.repeat(rng.integers(-JITTER_DAYS, JITTER_DAYS + 1, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]

@@ -11,6 +11,7 @@ from bootmark.web.drawing import svg
 
 NOTHING = 0.15
 """Less than this above its base, in units of the sheet, is not drawn."""
+LINE = int(shapely.GeometryType.LINESTRING)
 TRUE_TO = 0.3
 """How far a drawn curve may lie from the reckoned one, in units of the sheet."""
 HATCH = {
@@ -26,6 +27,12 @@ def _d(points: np.ndarray) -> str:
     tenths = np.rint(10 * points).astype(int)
     steps = np.diff(tenths, axis=0).tolist()
     return f"M{tenths[0, 0] / 10:g} {tenths[0, 1] / 10:g}" + (f"l{' '.join(f'{x / 10:g} {y / 10:g}' for x, y in steps)}" if steps else "")
+
+
+def _pieces(tenths: np.ndarray, ends: np.ndarray) -> str:
+    """Straight pieces as a path; tenths: places in tenths of a unit, ends: the same shape (pieces, 2), where each piece ends."""
+    rows = np.hstack([tenths, ends - tenths]).tolist()
+    return "".join(f"M{x / 10:g} {y / 10:g}l{across / 10:g} {down / 10:g}" for x, y, across, down in rows)
 
 
 def humps(points: np.ndarray, base: float) -> list[np.ndarray]:
@@ -54,8 +61,13 @@ def dashes(points: np.ndarray, base: float, on: float, off: float) -> str:
         return ""
     step = points[1, 0] - points[0, 0]
     draw, skip = max(round(on / step), 1), max(round(off / step), 1)
-    starts = range(0, len(points) - draw, draw + skip)
-    return "".join(_d(points[n : n + draw + 1]) for n in starts if points[n : n + draw + 1, 1].min() < base - NOTHING)
+    starts = np.arange(0, len(points) - draw, draw + skip)
+    above = points[:, 1] < base - NOTHING
+    tenths = np.rint(10 * points).astype(int)
+    if draw == 1:
+        shown = starts[above[starts] | above[starts + 1]]
+        return _pieces(tenths[shown], tenths[shown + 1])
+    return "".join(_d(points[n : n + draw + 1]) for n in starts if above[n : n + draw + 1].any())
 
 
 def texture(stage: str, found: Sequence[np.ndarray], base: float) -> str:
@@ -95,6 +107,9 @@ def _ruled(top: int, bottom: int, left: int, right: int, apart: float, degrees: 
 
 def _hatch(shape: Polygon, apart: float, degrees: float) -> str:
     left, _, right, bottom = shape.bounds
-    cut = shape.intersection(_ruled(int(bottom) - 34, int(bottom), int(left // 50) * 50, int(right // 50 + 1) * 50, apart, degrees))
-    pieces = [one for one in shapely.get_parts(cut) if isinstance(one, LineString)]
-    return "".join(_d(np.asarray(one.coords)) for one in pieces)
+    ruled = _ruled(int(bottom) - 34, int(bottom), int(left // 50) * 50, int(right // 50 + 1) * 50, apart, degrees)
+    parts = shapely.get_parts(shapely.intersection(shape, ruled))
+    # A line that only touches the outline leaves a point; all others run straight from edge to edge.
+    parts = parts[shapely.get_type_id(parts) == LINE]
+    starts, ends = (np.rint(10 * shapely.get_coordinates(shapely.get_point(parts, place))).astype(int) for place in (0, -1))
+    return _pieces(starts, ends)
