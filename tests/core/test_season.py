@@ -194,7 +194,23 @@ class Programme(unittest.TestCase):
         cool = programme.build(MITE, soap, start, [(12, 24)] * 30)
         gaps_of = [[step.gap for step in plan if step.kind == "treatment" and step.ordinal] for plan in (warm, cool)]
         self.assertEqual(len(gaps_of[0]), 2)
+        # Three treatments about five and seven days apart in warm weather where eggs survive (common practice, no source).
+        self.assertTrue(all(4 <= gap <= 8 for gap in gaps_of[0]), gaps_of[0])
         self.assertLess(max(gaps_of[0]), min(gaps_of[1]))
+
+    def test_where_generations_overlap_the_simulation_spaces_the_repeats_and_elsewhere_the_hatch(self) -> None:
+        warm = [(18.0, 32.0)] * 30
+        whitefly, thrips, aphid = (default().agent(one) for one in ("greenhouse-whitefly", "western-flower-thrips", "green-peach-aphid"))
+        for agent, control in ((MITE, "insecticidal-soap"), (whitefly, "soap"), (thrips, "spinosad")):
+            gaps = programme.simulated_gaps(agent, agent.control(control), warm)
+            assert gaps, agent.id
+            plan = programme.build(agent, agent.control(control), dt.date(2026, 7, 1), warm)
+            self.assertEqual([step.gap for step in plan if step.kind == "treatment"], [0, *gaps])
+            self.assertIn("as simulated", plan[2].why)
+        # A soap against aphids spares no eggs that could be waited for, and a moth is told by its season.
+        self.assertIsNone(programme.simulated_gaps(aphid, aphid.control("soap"), warm))
+        self.assertIsNone(programme.simulated_gaps(MOTH, MOTH.control("granulovirus"), warm))
+        self.assertIsNone(programme.simulated_gaps(MITE, MITE.control("insecticidal-soap"), [(2.0, 5.0)] * 30))
 
     def test_hatch_follows_the_egg_sum(self) -> None:
         # 90 DD F are 50 DD C; at a steady 21.67 C, 10 above the 11.67 C threshold, that is five days.

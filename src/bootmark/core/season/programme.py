@@ -5,13 +5,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core.catalogue.lives import lives
 from bootmark.core.catalogue.model import Agent, Control
-from bootmark.core.season import degree_days
+from bootmark.core.season import cohorts, degree_days
+from bootmark.core.season.killing import EFFICACY
 
 LEAST_GAP_DAYS = 3
 MOST_GAP_DAYS = 21
+PADDED_DAYS = 120
+SPAN_OF = {"young adult": "adult", "nymph": "larva"}
+"""What the catalogue may call a span of a life table: a thrips' nymphs are larvae there."""
 
 
 @dataclass(frozen=True)
@@ -25,6 +30,12 @@ class Step:
     why: str
 
 
+def _padded(temps: Sequence[tuple[float, float]] | ArrayLike) -> NDArray[np.float64]:
+    """Daily extremes with the last day standing for those after it."""
+    extremes = np.asarray(temps, dtype=float)
+    return np.vstack([extremes, np.repeat(extremes[-1:], PADDED_DAYS, axis=0)])
+
+
 def hatch_days(agent: Agent, temps: Sequence[tuple[float, float]] | ArrayLike, share: float = 1.0) -> int | None:
     """Days until eggs laid today have hatched, at daily extremes given from today on.
 
@@ -34,8 +45,7 @@ def hatch_days(agent: Agent, temps: Sequence[tuple[float, float]] | ArrayLike, s
     """
     if agent.heat is None or agent.heat.egg is None:
         return None
-    extremes = np.asarray(temps, dtype=float)
-    padded = np.vstack([extremes, np.repeat(extremes[-1:], 120, axis=0)])
+    padded = _padded(temps)
     heat = degree_days.daily(
         padded[:, 0], padded[:, 1], agent.heat.lower, agent.heat.upper, method=agent.heat.method, cutoff=agent.heat.cutoff
     )
@@ -43,29 +53,48 @@ def hatch_days(agent: Agent, temps: Sequence[tuple[float, float]] | ArrayLike, s
     return int(reached.argmax()) + 1 if reached.any() else None
 
 
+def simulated_gaps(agent: Agent, control: Control, temps: Sequence[tuple[float, float]] | ArrayLike) -> list[int] | None:
+    """Days between repeats that leave the fewest after two generations, for a pest whose generations overlap and whose eggs are spared.
+
+    temps: (days, 2), degrees C, minimum and maximum from the first treatment on. None for a pest that has no life table or no eggs to
+    hide in, for one that is told by its season, and where it is too cold for two generations. Source: core/season/cohorts.py.
+    """
+    life = lives().get(agent.id)
+    seasonal = agent.heat is not None and bool(agent.heat.events)
+    if life is None or seasonal or control.repeats < 2 or not control.spares_eggs or life.spans[0].stage != "egg":
+        return None
+    stages = [span.stage for span in life.spans] + ["adult"]
+    kill = cohorts.Kill(
+        {one: EFFICACY for one in stages if one in control.stages or SPAN_OF.get(one) in control.stages}, lasts=control.lasts_days
+    )
+    try:
+        days = cohorts.best_schedule(life, _padded(temps), control.repeats, kill)
+    except ValueError:
+        return None
+    return np.diff(days).tolist()
+
+
 def build(
     agent: Agent, control: Control, start: dt.date, temps: Sequence[tuple[float, float]] | ArrayLike, until: dt.date | None = None
 ) -> list[Step]:
     """Treatments and return looks of one control from its first day on.
 
-    temps: daily extremes from start on, degrees C. A control that spares eggs is repeated when
-    the eggs laid before it have hatched, as computed at these temperatures; repeats after until
-    (the end of the stage window) are left out. Each treatment books a look, and a look always
-    comes before the next treatment.
+    temps: daily extremes from start on, degrees C. A control that spares eggs is repeated when the eggs laid before it have
+    hatched, as computed at these temperatures; where generations overlap, when a simulation says that repeats leave the fewest.
+    Repeats after until (the end of the stage window) are left out. Each treatment books a look, and a look always comes before
+    the next treatment.
     """
     extremes = np.asarray(temps, dtype=float)
+    simulated = simulated_gaps(agent, control, extremes)
     steps, day, gap = [], start, 0
     why = control.timing
     for ordinal in range(control.repeats if control.spares_eggs else 1):
         if ordinal:
             from_here = extremes[min((day - start).days, len(extremes) - 1) :]
-            hatch = hatch_days(agent, from_here)
-            gap = min(max(hatch or control.look_again_days, LEAST_GAP_DAYS), MOST_GAP_DAYS)
+            gap, why = _repeat(agent, control, from_here, simulated[ordinal - 1] if simulated else None)
             day = day + dt.timedelta(days=gap)
             if until and day > until:
                 break
-            reckoned = f"Eggs it spared hatch in {hatch} days at these temperatures" if hatch else "The catalogue's interval"
-            why = f"{reckoned}; young ones are killed before they lay."
         steps.append(Step(ordinal, "treatment", day, gap, why))
     treatments = list(steps)
     for place, step in enumerate(treatments):
@@ -75,3 +104,13 @@ def build(
             after = max(step.on + dt.timedelta(days=1), following - dt.timedelta(days=1))
         steps.append(Step(step.ordinal, "return", after, (after - step.on).days, control.success))
     return sorted(steps, key=lambda step: (step.on, step.kind))
+
+
+def _repeat(agent: Agent, control: Control, temps: ArrayLike, simulated: int | None) -> tuple[int, str]:
+    """Days to the next treatment, and why."""
+    hatch = hatch_days(agent, temps)
+    spared = f"Eggs it spared hatch in {hatch} days at these temperatures" if hatch else "It spares eggs"
+    if simulated:
+        return simulated, f"{spared}; repeated after {simulated} days, it leaves the fewest two generations on, as simulated."
+    reckoned = spared if hatch else "The catalogue's interval"
+    return min(max(hatch or control.look_again_days, LEAST_GAP_DAYS), MOST_GAP_DAYS), f"{reckoned}; young ones are killed before they lay."
