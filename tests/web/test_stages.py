@@ -6,15 +6,18 @@ import re
 import unittest
 
 import numpy as np
+from shapely import Polygon
 from sqlalchemy import text
 
 from bootmark.core.season import phenology
 from bootmark.standins.estate import FARM, made
 from bootmark.store.session import farm_session
-from bootmark.web.stages.svg import Axis, Marks, ribbon_svg
+from bootmark.web.season.svg import YearRow, years_svg
+from bootmark.web.stages.svg import COLOURS, Axis, Marks, ribbon_svg
 from bootmark.web.trap.svg import catches_svg
 from tests.core.test_season import BIOFIX, MOTH, year
 from tests.web.test_pages import F, PagesTest
+from tests.web.test_strokes import segments
 
 LONG = f"{F}/stages/{made('Long Field')}/colorado-potato-beetle"
 TODAY = dt.date(2026, 6, 18)
@@ -25,6 +28,7 @@ class Season(PagesTest):
         page = self.client.get(LONG).get_data(as_text=True)
         self.assertIn("Before the sighting", page)
         self.assertRegex(page, r"took away \d+ % of the doubt")
+        self.assertIn("Stages on the same days: 2026, 2025, 2024, usual", page)
 
     def test_what_if_tells_how_dates_move(self) -> None:
         warm = self.client.get(f"{LONG}/what-if?warmer=3&later=0").json
@@ -161,6 +165,21 @@ class Drawings(unittest.TestCase):
         for words in (">trap<", ">9<", ">harvest<", ">bloom<"):
             self.assertIn(words, drawn)
             self.assertNotIn(words, plain)
+
+    def test_years_stand_side_by_side_on_the_same_days(self) -> None:
+        axis = Axis(dt.date(2026, 5, 1), dt.date(2026, 8, 1))
+        half = {"egg": np.full(60, 0.5), "larva": np.full(60, 0.25)}
+        rows = [YearRow("2026", dt.date(2026, 5, 1), half), YearRow("2025", dt.date(2026, 5, 11), half), YearRow("usual", axis.last, {})]
+        drawn = years_svg(rows, axis, TODAY)
+        for words in (">2026<", ">2025<", ">usual<", ">June<", "Stages on the same days: 2026, 2025, usual"):
+            self.assertIn(words, drawn)
+        filled = [segments(d)[0] for d in re.findall(rf'd="([^"]*)" fill="(?:{COLOURS["egg"]}|{COLOURS["larva"]})"', drawn)]
+        self.assertEqual(len(filled), 4)
+        egg, larva, later, _ = (Polygon(one) for one in filled)
+        # Ten rows of days are as far apart as two years' biofixes, and a larva stands on the eggs.
+        self.assertAlmostEqual(later.bounds[0] - egg.bounds[0], axis.x(dt.date(2026, 5, 11)) - axis.x(dt.date(2026, 5, 1)), delta=0.2)
+        self.assertAlmostEqual(egg.area, 2 * larva.area, delta=2)
+        self.assertAlmostEqual(larva.bounds[3], egg.bounds[1], delta=0.2)
 
     def test_catches_are_told_in_words_too(self) -> None:
         drawn = catches_svg([(dt.date(2026, 6, 1), 0), (dt.date(2026, 6, 4), 7)], TODAY)

@@ -6,7 +6,7 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from shapely import LineString, Point, Polygon
+from shapely import LineString, Point
 
 from bootmark.web.stages import strokes
 
@@ -58,20 +58,20 @@ class Strokes(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     def test_a_texture_stays_inside_what_it_fills(self, row: np.ndarray, stage: str) -> None:
         found = strokes.humps(curve(row), BASE)
-        d = re.search(r' d="([^"]*)"', strokes.texture(stage, found, BASE))
-        shapes = [Polygon([*one, (one[-1, 0], BASE), (one[0, 0], BASE)]).buffer(0.4) for one in found]
+        d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))
+        shapes = [one.buffer(0.4) for one in strokes.under(found, BASE)]
         for one in segments(d.group(1)) if d else []:
             self.assertTrue(any(shape.contains(LineString(one) if len(one) > 1 else Point(one[0])) for shape in shapes))
 
     def test_a_full_lane_is_textured_all_over_and_an_adult_is_plain(self) -> None:
         found = strokes.humps(curve(np.ones(100)), BASE)
         for stage in ("egg", "larva", "nymph", "pupa"):
-            d = re.search(r' d="([^"]*)"', strokes.texture(stage, found, BASE))
+            d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))
             assert d
             places = np.array([one[0] for one in segments(d.group(1))])
             wide = np.histogram(places[:, 0], np.linspace(64, 64 + 6.5 * 99, 20))[0]
             self.assertTrue((wide > 0).all(), stage)
-        self.assertEqual(strokes.texture("adult", found, BASE), "")
+        self.assertEqual(strokes.texture("adult", strokes.under(found, BASE)), "")
 
     def test_nothing_is_drawn_of_nothing(self) -> None:
         points = curve(np.zeros(50))

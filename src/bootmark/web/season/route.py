@@ -19,6 +19,7 @@ from bootmark.store.models import Biofix, Block
 from bootmark.store.season_models import StageSighting
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.season.svg import YearRow, years_svg
 from bootmark.web.stages import ribbon
 from bootmark.web.stages.svg import Axis, ribbon_svg
 
@@ -64,8 +65,25 @@ def _years(one: Ask, today: dt.date) -> list[dict[str, Any]]:
         told = phenology.forecast(
             one.agent.heat, year, on, past_years=past, as_of=year.dates[-1], draws=40, southern=the_farm().latitude < 0
         )
-        found.append({"year": number, "biofix": on, "own": then is not None, "events": {event.id: event.p50 for event in told.events}})
+        found.append(
+            {
+                "year": number,
+                "biofix": on,
+                "own": then is not None,
+                "events": {event.id: event.p50 for event in told.events},
+                "row": YearRow(str(number), _same_day(on, one.biofix.year), told.shares),
+            }
+        )
     return found
+
+
+def _side_by_side(found: Season, years: list[dict[str, Any]], axis: Axis, today: dt.date) -> str:
+    """This year above its past ones and the usual one; nothing where there is no other year."""
+    if not years:
+        return ""
+    this = YearRow(str(today.year), found.dates[0], found.shares)
+    usual = [YearRow("usual", found.dates[0], found.usual)] if found.usual else []
+    return years_svg([this, *(year["row"] for year in years), *usual], axis, today)
 
 
 def _same_day(day: dt.date, year: int) -> dt.date:
@@ -95,10 +113,12 @@ def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, fo
         before = season.reckon(db(), farm, one, today) if one.sightings else None
         beside = ribbon.around(today, traps.register(db(), farm, today))
         lasts = request.args.get("lasts", type=int)
+        axis, years = _axis(one, found, today), _years(one, today)
         told = {
-            "one": ribbon.view(one, found, beside, today, _axis(one, found, today), before),
+            "one": ribbon.view(one, found, beside, today, axis, before),
             "before": {event.id: event.p50 for event in before.events} if before else {},
-            "years": _years(one, today),
+            "years": years,
+            "side_by_side": _side_by_side(found, years, axis, today),
             "controls": _controls(one, found, today, lasts if lasts in LASTS else None),
             "lasts": lasts if lasts in LASTS else "",
             "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],

@@ -70,11 +70,26 @@ def dashes(points: np.ndarray, base: float, on: float, off: float) -> str:
     return "".join(_d(points[n : n + draw + 1]) for n in starts if above[n : n + draw + 1].any())
 
 
-def texture(stage: str, found: Sequence[np.ndarray], base: float) -> str:
-    """What tells a stage apart without its colour, over the stretches that it fills."""
+def under(found: Sequence[np.ndarray], base: float) -> list[Polygon]:
+    """What the stretches of a curve fill down to their base."""
+    return [Polygon([*one, (one[-1, 0], base), (one[0, 0], base)]) for one in found]
+
+
+def between(upper: np.ndarray, lower: np.ndarray) -> list[Polygon]:
+    """What lies between two curves over the same days, thinned, in as many pieces as there are."""
+    shape = Polygon([*upper, *lower[::-1]]).buffer(0).simplify(TRUE_TO)
+    return [one for one in shapely.get_parts(shape) if isinstance(one, Polygon) and one.area > NOTHING]
+
+
+def outline(shapes: Sequence[Polygon]) -> str:
+    return "".join(f"{_d(np.asarray(one.exterior.coords)[:-1])}Z" for one in shapes)
+
+
+def texture(stage: str, shapes: Sequence[Polygon]) -> str:
+    """What tells a stage apart without its colour, over the shapes that it fills."""
     parts = []
-    for one in found:
-        shape = Polygon([*one, (one[-1, 0], base), (one[0, 0], base)]).buffer(0)
+    for one in shapes:
+        shape = one.buffer(0)
         if stage == "egg":
             parts.append(_dots(shape))
         elif stage in HATCH:
@@ -106,8 +121,9 @@ def _ruled(top: int, bottom: int, left: int, right: int, apart: float, degrees: 
 
 
 def _hatch(shape: Polygon, apart: float, degrees: float) -> str:
-    left, _, right, bottom = shape.bounds
-    ruled = _ruled(int(bottom) - 34, int(bottom), int(left // 50) * 50, int(right // 50 + 1) * 50, apart, degrees)
+    left, top, right, bottom = shape.bounds
+    box = int(top // 10) * 10, int(bottom // 10 + 1) * 10, int(left // 50) * 50, int(right // 50 + 1) * 50
+    ruled = _ruled(*box, apart, degrees)
     parts = shapely.get_parts(shapely.intersection(shape, ruled))
     # A line that only touches the outline leaves a point; all others run straight from edge to edge.
     parts = parts[shapely.get_type_id(parts) == LINE]

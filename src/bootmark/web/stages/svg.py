@@ -159,7 +159,7 @@ def _lane(season: Season, stage: str, axis: Axis, base: float, before: Season | 
         # What nine in ten futures reach stands behind, pale; what nearly all hold stands solid.
         svg.path(strokes.filled(strokes.humps(curve(season.high[stage]), base), base), COLOURS[stage], fill_opacity="0.28"),
         svg.path(strokes.filled(sure, base), COLOURS[stage]),
-        strokes.texture(stage, sure, base),
+        strokes.texture(stage, strokes.under(sure, base)),
         svg.path(strokes.lines(strokes.humps(curve(share), base)), stroke=svg.INK, width=1.6),
     ]
     if stage in season.usual:

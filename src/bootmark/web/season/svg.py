@@ -1,0 +1,65 @@
+"""Years side by side: what part of the population is in each stage on the same days of each year, stacked."""
+
+import datetime as dt
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from bootmark.web.drawing import svg
+from bootmark.web.stages import strokes
+from bootmark.web.stages.svg import COLOURS, LEFT, STAGE_ORDER, WIDTH, Axis
+
+ROW, GAP, TOP = 40.0, 12.0, 24.0
+
+
+@dataclass(frozen=True)
+class YearRow:
+    """name: what stands before it; first: the day of its first share, as a day of the axis's own year; shares: by stage, a day each."""
+
+    name: str
+    first: dt.date
+    shares: Mapping[str, np.ndarray]
+
+
+def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
+    """A row a year, the first one in bold, with the same day marked through all."""
+    bottom = TOP + len(rows) * (ROW + GAP)
+    parts = []
+    for day in axis.months():
+        x = axis.x(day)
+        parts.append(f'<path d="M{x:.1f} 20V{bottom - GAP:g}" stroke="{svg.RULE}"/>')
+        if x < LEFT + WIDTH - 80:
+            parts.append(f'<text x="{x + 5:.0f}" y="15" font-size="15" font-weight="700">{day:%B}</text>')
+    for place, row in enumerate(rows):
+        base = TOP + place * (ROW + GAP) + ROW
+        weight = ' font-weight="700"' if not place else ""
+        parts.append(f'<text x="{LEFT - 8:.0f}" y="{base - 13:.0f}" text-anchor="end" font-size="15"{weight}>{row.name}</text>')
+        parts.append(f'<path d="M{LEFT:g} {base:g}h{WIDTH:g}" stroke="{svg.RULE}"/>')
+        parts.append(_stack(row, axis, base))
+    if axis.first <= today <= axis.last:
+        x = axis.x(today)
+        parts.append(f'<path d="M{x:.1f} 20V{bottom - GAP:g}" stroke="{svg.INK}" stroke-width="2.4"/>')
+    named = ", ".join(row.name for row in rows)
+    return svg.document("".join(parts), f"Stages on the same days: {named}", f"0 0 {LEFT + WIDTH + 6:.0f} {bottom:.0f}")
+
+
+def _stack(row: YearRow, axis: Axis, base: float) -> str:
+    length = max((len(one) for one in row.shares.values()), default=0)
+    days = (row.first - axis.first).days + np.arange(length)
+    inside = (days >= 0) & (days <= axis.days)
+    if inside.sum() < 2:
+        return ""
+    x = LEFT + WIDTH * days[inside] / axis.days
+    below = np.column_stack([x, np.full(len(x), base)])
+    parts = []
+    for stage in STAGE_ORDER:
+        if stage not in row.shares:
+            continue
+        above = below - np.column_stack([np.zeros(len(x)), ROW * row.shares[stage][inside]])
+        shapes = strokes.between(above, below)
+        if shapes:
+            parts.append(svg.path(strokes.outline(shapes), COLOURS[stage], svg.PAPER, 1.0))
+            parts.append(strokes.texture(stage, shapes))
+        below = above
+    return "".join(parts)
