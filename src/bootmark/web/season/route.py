@@ -9,25 +9,23 @@ from sqlalchemy import select
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue import Agent
-from bootmark.core.season import killing, phenology
+from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import seen_stages
-from bootmark.services import block_weather, field, season, traps
+from bootmark.services import field, season, traps
 from bootmark.services.commands import Refused
 from bootmark.services.season import Ask
-from bootmark.store.models import Biofix, Block
+from bootmark.store.models import Block
 from bootmark.store.season_models import StageSighting
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
-from bootmark.web.season.svg import YearRow, years_svg
+from bootmark.web.season.sight import axis_of, sight
 from bootmark.web.stages import ribbon
-from bootmark.web.stages.svg import Axis, ribbon_svg
+from bootmark.web.stages.svg import ribbon_svg
 
 blueprint = Blueprint("season", __name__, template_folder=".")
 MOST_DEGREES, MOST_DAYS = 4.0, 21
 LASTS = (1, 3, 7, 14)
-MOST_YEARS = 6
-SHOWN_CONTROLS = ("physical", "living", "soft", "conventional")
 
 
 def _ask(block: uuid.UUID, agent: str) -> tuple[Block, Agent, Ask | None]:
@@ -35,73 +33,6 @@ def _ask(block: uuid.UUID, agent: str) -> tuple[Block, Agent, Ask | None]:
     if found is None or agent not in g.known.agents:
         abort(404)
     return found, g.known.agents[agent], season.ask(db(), the_farm(), found, g.known.agents[agent], now().date())
-
-
-def _axis(one: Ask, found: Season, today: dt.date) -> Axis:
-    """From the biofix, or two months back, to the last event that is likely this year and some weeks more."""
-    last = max((event.p90 or event.p50 for event in found.events if event.p50), default=today) or today
-    first = max(one.biofix - dt.timedelta(days=7), today - dt.timedelta(days=150))
-    return Axis(first, min(max(last, today) + dt.timedelta(days=21), found.dates[-1]))
-
-
-def _years(one: Ask, today: dt.date) -> list[dict[str, Any]]:
-    """Past years' dates of each event on their own weather, from their own biofix where one was set, else from this year's day."""
-    assert one.agent.heat
-    kept = block_weather.record_of(db(), the_farm(), one.block)
-    if kept is None:
-        return []
-    past = kept.years(one.biofix)
-    rows = db().scalars(
-        select(Biofix).where(Biofix.farm_id == the_farm().id, Biofix.block_id == one.block.id, Biofix.agent == one.agent.id)
-    )
-    set_then = {row.on.year: row for row in rows}
-    found = []
-    for year in past[:MOST_YEARS]:
-        number = year.dates[len(year.dates) // 2].year
-        then = set_then.get(number)
-        on = then.on if then else _same_day(one.biofix, number)
-        if on not in year.dates or number == one.biofix.year:
-            continue
-        told = phenology.forecast(
-            one.agent.heat, year, on, past_years=past, as_of=year.dates[-1], draws=40, southern=the_farm().latitude < 0
-        )
-        found.append(
-            {
-                "year": number,
-                "biofix": on,
-                "own": then is not None,
-                "events": {event.id: event.p50 for event in told.events},
-                "row": YearRow(str(number), _same_day(on, one.biofix.year), told.shares),
-            }
-        )
-    return found
-
-
-def _side_by_side(found: Season, years: list[dict[str, Any]], axis: Axis, today: dt.date) -> str:
-    """This year above its past ones and the usual one; nothing where there is no other year."""
-    if not years:
-        return ""
-    this = YearRow(str(today.year), found.dates[0], found.shares)
-    usual = [YearRow("usual", found.dates[0], found.usual)] if found.usual else []
-    return years_svg([this, *(year["row"] for year in years), *usual], axis, today)
-
-
-def _same_day(day: dt.date, year: int) -> dt.date:
-    return day.replace(year=year, day=28) if (day.month, day.day) == (2, 29) else day.replace(year=year)
-
-
-def _controls(one: Ask, found: Season, today: dt.date, lasts: int | None) -> list[dict[str, Any]]:
-    """The best day for each control that is timed by a stage, and what a day too early or late costs."""
-    told = []
-    for control in one.agent.controls:
-        if control.kind not in SHOWN_CONTROLS or not control.stages:
-            continue
-        best = killing.best_days(found, one.agent, control, after=today, lasts_days=lasts)
-        span = phenology.window(found, control, one.agent.heat, after=today) if one.agent.heat else None
-        if best or span:
-            twice = killing.best_days(found, one.agent, control, after=today, lasts_days=lasts, treatments=2) if best else None
-            told.append({"control": control, "best": best, "twice": twice, "window": span if span and span[1] >= today else None})
-    return told
 
 
 def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, form: Any = None) -> str:
@@ -113,17 +44,14 @@ def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, fo
         before = season.reckon(db(), farm, one, today) if one.sightings else None
         beside = ribbon.around(today, traps.register(db(), farm, today))
         lasts = request.args.get("lasts", type=int)
-        axis, years = _axis(one, found, today), _years(one, today)
         told = {
-            "one": ribbon.view(one, found, beside, today, axis, before),
+            "one": ribbon.view(one, found, beside, today, axis_of(one, found, today), before),
             "before": {event.id: event.p50 for event in before.events} if before else {},
-            "years": years,
-            "side_by_side": _side_by_side(found, years, axis, today),
-            "controls": _controls(one, found, today, lasts if lasts in LASTS else None),
+            "seen": sight(one, found, today, lasts if lasts in LASTS else None),
             "lasts": lasts if lasts in LASTS else "",
             "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],
         }
-    seen = db().scalars(
+    sightings = db().scalars(
         select(StageSighting)
         .where(StageSighting.farm_id == farm.id, StageSighting.block_id == where.id, StageSighting.agent == what.id)
         .order_by(StageSighting.on.desc())
@@ -135,7 +63,7 @@ def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, fo
         agent=what,
         found=found,
         today=today,
-        seen=list(seen),
+        sightings=list(sightings),
         errors=errors or {},
         form=form,
         may=member().role in field.SCOUTS,
@@ -189,7 +117,7 @@ def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     found = season.reckon(db(), farm, one, today, sightings=one.sightings, warmer=warmer, later=later) if changed else plain
     if found is None:
         return jsonify({"text": "There is no weather from that day on.", "svg": ""})
-    axis = _axis(one, plain, today)
+    axis = axis_of(one, plain, today)
     control, span = phenology.leading_window(found, what, after=today) or (None, None)
     beside = ribbon.around(today, traps.register(db(), farm, today))
     marks = ribbon.marks_of(one, beside, today, span, ribbon.window_name(control), plain if changed else None)
