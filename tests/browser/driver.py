@@ -7,10 +7,9 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from selenium import webdriver
-from selenium.common.exceptions import StaleElementReferenceException
+from selenium.common.exceptions import JavascriptException, StaleElementReferenceException
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
-from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
@@ -53,33 +52,30 @@ def size(chrome: webdriver.Chrome, wanted: tuple[int, int]) -> None:
     )
 
 
+SHOWN = """const shown = (one) => {
+  const box = one.closest("select") || one;
+  return box.checkVisibility({visibilityProperty: true}) && box.getClientRects().length;
+};"""
+FIRST = f"{SHOWN} return [...document.querySelectorAll(arguments[0])].find(shown) || null"
+NAMED = f"""{SHOWN}
+for (const one of document.querySelectorAll("button, a, summary, label"))
+  if (one.textContent.replace(/\\s+/g, " ").includes(arguments[0]) && shown(one)) return one;
+return null"""
+"""Asked in the page: one question instead of one for every element."""
+
+
 def find(chrome: webdriver.Chrome, css: str, seconds: float = 15) -> WebElement:
     """The first visible element, waited for."""
-
-    def visible(_: webdriver.Chrome) -> WebElement | bool:
-        return next((one for one in chrome.find_elements(By.CSS_SELECTOR, css) if one.is_displayed()), False)
-
-    return until(chrome, visible, f"nothing visible at {css}", seconds)
+    return until(chrome, lambda c: c.execute_script(FIRST, css), f"nothing visible at {css}", seconds)
 
 
 def until(chrome: webdriver.Chrome, told: Callable[[webdriver.Chrome], object], what: str, seconds: float = 15) -> WebElement:
-    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=[StaleElementReferenceException]).until(told, what)  # type: ignore[return-value]
+    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=[StaleElementReferenceException, JavascriptException]).until(told, what)  # type: ignore[return-value]
 
 
 def button(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> WebElement:
     """A visible button or link by its words."""
-
-    def named(_: webdriver.Chrome) -> WebElement | bool:
-        found = chrome.find_elements(
-            By.XPATH, f"//*[self::button or self::a or self::summary or self::label][contains(normalize-space(.), {quoted(text)})]"
-        )
-        return next((one for one in found if one.is_displayed()), False)
-
-    return until(chrome, named, f"no button {text!r}", seconds)
-
-
-def quoted(text: str) -> str:
-    return f'"{text}"' if "'" in text else f"'{text}'"
+    return until(chrome, lambda c: c.execute_script(NAMED, text), f"no button {text!r}", seconds)
 
 
 def press(chrome: webdriver.Chrome, text: str) -> None:
@@ -90,7 +86,12 @@ def press(chrome: webdriver.Chrome, text: str) -> None:
 
 def sees(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> None:
     """Wait until the page shows a text."""
-    until(chrome, lambda _: text in chrome.find_element(By.TAG_NAME, "body").text, f"the page does not show {text!r}", seconds)
+    until(
+        chrome,
+        lambda c: c.execute_script("return document.body?.innerText.includes(arguments[0])", text),
+        f"the page does not show {text!r}",
+        seconds,
+    )
 
 
 def sign_in(chrome: webdriver.Chrome, address: str, email: str, password: str) -> None:

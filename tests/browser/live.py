@@ -101,10 +101,11 @@ class LiveTest(unittest.TestCase):
     def farm(self) -> str:
         return f"{self.server.address}/f/{FARM}"
 
-    def sign_in(self, role: str) -> None:
-        self.chrome.delete_all_cookies()
+    @classmethod
+    def sign_in(cls, role: str) -> None:
+        cls.chrome.delete_all_cookies()
         email = next(mail for _, mail, held, _ in PEOPLE if held == role)
-        driver.sign_in(self.chrome, self.server.address, email, PASSWORD)
+        driver.sign_in(cls.chrome, cls.server.address, email, PASSWORD)
 
     def go(self, path: str) -> None:
         self.chrome.get(f"{self.farm}/{path}")

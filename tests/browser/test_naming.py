@@ -53,10 +53,7 @@ class Naming(LiveTest):
                 }
                 sent = Sent(uuid.uuid4(), "block.save", made(f"bed/{crop}"), 0, NOW, block)
                 commands.handle(session, farm, owner, KNOWN, sent, NOW)
-
-    def setUp(self) -> None:
-        super().setUp()
-        self.sign_in("scout")
+        cls.sign_in("scout")
 
     def stop_in(self, crop: str) -> uuid.UUID:
         """A fresh stop, and the browser on its Look screen."""
@@ -211,7 +208,7 @@ class Naming(LiveTest):
         self.stop_in("pear")
         self.tell("leaves-torn")
         for _ in range(25):
-            if "Bootmark cannot tell." in self.chrome.find_element(By.TAG_NAME, "body").text:
+            if self.chrome.execute_script("return document.body.innerText.includes('Bootmark cannot tell.')"):
                 break
             card = [one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".next .dark .btn") if one.is_displayed()]
             told = self.chrome.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text

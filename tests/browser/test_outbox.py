@@ -96,6 +96,8 @@ class Outbox(LiveTest):
     def test_an_ended_session(self) -> None:
         self.tap("chewed-holes")
         self.sees("Chewed holes.")
+        # An answer still on its way would bring the session back.
+        driver.until(self.chrome, lambda c: c.find_element(By.ID, "suspects").get_attribute("aria-busy") != "true", "it is still ranking")
         self.chrome.delete_all_cookies()
         self.press("Keep this look")
         self.sees("Kept on this device: sign in again to send it")

@@ -1,6 +1,7 @@
 """Pages as each role sees them: what answers, what is refused, and how many questions a page asks the database."""
 
 import datetime as dt
+import hashlib
 import io
 import re
 import uuid
@@ -116,6 +117,15 @@ class Answers(PagesTest):
             client = self.enter(role)
             for name, path in self.paths().items():
                 self.assertEqual(client.get(path, follow_redirects=True).status_code, 200, f"{name} as {role}")
+
+    def test_scripts_and_styles_have_an_address_of_their_content(self) -> None:
+        page = self.client.get(f"{F}/farm").get_data(as_text=True)
+        found = re.findall(r'(?:src|href|data-late)="(/static/(?:js/|app)[^"]*)"', page)
+        self.assertGreater(len(found), 4)
+        for address in found:
+            answer = self.client.get(address)
+            self.assertEqual(address.partition("?v=")[2], hashlib.sha256(answer.get_data()).hexdigest()[:12], address)
+            self.assertGreater(answer.cache_control.max_age or 0, 86_400)
 
     def test_headers(self) -> None:
         answer = self.client.get(f"{F}/round")

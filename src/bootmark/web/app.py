@@ -66,7 +66,7 @@ def create_app(**settings: Any) -> Flask:
         MAX_CONTENT_LENGTH=MOST_BYTES,
         MAX_FORM_MEMORY_SIZE=2_000_000,
         WTF_CSRF_TIME_LIMIT=None,
-        SEND_FILE_MAX_AGE_DEFAULT=3600,
+        SEND_FILE_MAX_AGE_DEFAULT=30 * 24 * 3600,
     )
     app.config.update(settings)
     if not app.config["SECRET_KEY"]:

@@ -1,10 +1,13 @@
 """How values are said on screens, and what every page needs."""
 
 import datetime as dt
+import functools
+import hashlib
 import uuid
+from pathlib import Path
 from typing import Any
 
-from flask import Flask, g, request, url_for
+from flask import Flask, current_app, g, request, url_for
 from markupsafe import Markup
 
 from bootmark.core.catalogue import default
@@ -108,8 +111,17 @@ def lugs() -> list[dict[str, Any]]:
     return found
 
 
+@functools.cache
+def _digest(path: Path) -> str:
+    return hashlib.sha256(path.read_bytes()).hexdigest()[:12]
+
+
 def asset(name: str) -> str:
-    return url_for("static", filename=name)
+    """The address of a script or style; it changes with what is in it, so that no page meets a script of another version."""
+    # The style names the fonts by their plain addresses, and they do not change.
+    if name.startswith("fonts/"):
+        return url_for("static", filename=name)
+    return url_for("static", filename=name, v=_digest(Path(str(current_app.static_folder)) / name))
 
 
 def svg(text: str) -> Markup:
