@@ -76,6 +76,30 @@ class Season(PagesTest):
         self.assertIn("Nothing is watched that fits", self.client.get(f"{F}/stages?crop=potato&agent=codling-moth").get_data(as_text=True))
 
 
+class KeptPages(PagesTest):
+    def ribbons(self) -> str:
+        page = self.client.get(f"{F}/stages?show=all").get_data(as_text=True)
+        return page[page.index("data-ribbons") : page.index('id="biofix"')]
+
+    def test_a_page_that_is_kept_shows_what_was_written_since(self) -> None:
+        before = self.ribbons()
+        self.assertEqual(self.ribbons(), before)
+        form = self.form() | {"count_larva": "60", "count_pupa": "40", "on": "2026-06-17", "note": ""}
+        self.assertEqual(self.post(self.client, f"{LONG}/sighting", form, page=LONG).status_code, 302)
+        counted = self.ribbons()
+        self.assertNotEqual(counted, before)
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE block SET name = 'Longest Field' WHERE name = 'Long Field'"))
+        renamed = self.ribbons()
+        self.assertIn("Longest Field", renamed)
+        with farm_session(FARM) as session:
+            warm = "SELECT farm_id, station_id, local_date, received_at + interval '1 day', tmin + 4, tmax + 4, rain, source FROM weather_day WHERE local_date > '2026-06-01'"
+            session.execute(
+                text(f"INSERT INTO weather_day (farm_id, station_id, local_date, received_at, tmin, tmax, rain, source) {warm}")
+            )
+        self.assertNotEqual(self.ribbons(), renamed)
+
+
 class NoWeather(PagesTest):
     def test_no_weather_at_all_is_said_on_the_page(self) -> None:
         with farm_session(FARM) as session:
