@@ -15,9 +15,9 @@ LINE = int(shapely.GeometryType.LINESTRING)
 TRUE_TO = 0.3
 """How far a drawn curve may lie from the reckoned one, in units of the sheet."""
 HATCH = {
-    "larva": (((6.1, 35.0),), "#98451d", 2.6),
-    "nymph": (((6.1, 35.0),), "#98451d", 2.6),
-    "pupa": (((6.0, 45.0), (6.0, -45.0)), "#5c345c", 1.4),
+    "larva": (((8.0, 35.0),), "#98451d", 3.0),
+    "nymph": (((8.0, 35.0),), "#98451d", 3.0),
+    "pupa": (((8.5, 45.0), (8.5, -45.0)), "#5c345c", 1.6),
 }
 """Sets of lines (how far apart, degrees from upright), their colour and width, by stage; an adult is plain and an egg dotted."""
 
