@@ -72,6 +72,22 @@ class Stages(LiveTest):
         self.assertNotIn("Before the biofix", ribbon.get_attribute("aria-valuetext") or "")
         self.assert_accessible()
 
+    def test_a_phone_shows_the_days_around_today_with_the_names_of_the_lanes(self) -> None:
+        self.sign_in("owner")
+        driver.size(self.chrome, driver.PHONE)
+        self.addCleanup(driver.size, self.chrome, driver.DESK)
+        self.go("stages?show=all")
+        ribbon = driver.find(self.chrome, "[data-ribbon]")
+        where = (
+            "const r = arguments[0], box = r.getBoundingClientRect(), at = (css) => r.querySelector(css).getBoundingClientRect().left - box.left;"
+            "return [r.scrollLeft, at('[data-names] text'), at('[data-cursor]') / box.width]"
+        )
+        driver.until(self.chrome, lambda c: c.execute_script(where, ribbon)[0] > 50, "today is not brought into view")
+        driver.until(self.chrome, lambda c: 0 <= c.execute_script(where, ribbon)[1] < 60, "the names of the lanes are out of view")
+        ribbon.send_keys(Keys.HOME)
+        driver.until(self.chrome, lambda c: 0 <= c.execute_script(where, ribbon)[2] <= 1, "the day chosen is out of view")
+        self.assert_accessible()
+
     def test_what_if_redraws_and_goes_back(self) -> None:
         self.sign_in("adviser")
         self.go(LONG)

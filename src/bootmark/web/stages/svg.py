@@ -39,14 +39,19 @@ class Axis:
 
 
 def _paper(axis: Axis, names: Sequence[tuple[float, str]], bottom: float) -> str:
-    """What all else is drawn on: a rule for every month, and one with its name for every lane; names: bases and names of the lanes."""
+    """What all else is drawn on: a rule for every month, and one for every lane; names: bases and names of the lanes."""
     months = [(axis.x(day), f"{day:%B}") for day in axis.months()]
     rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months) + "".join(f"M{LEFT:g} {base:g}h{WIDTH:g}" for base, _ in names)
     labels = "".join(f'<text x="{x + 5:.0f}" y="14">{name}</text>' for x, name in months if x < LEFT + WIDTH - 80)
+    return f'<path d="{rules}" fill="none" stroke="{svg.RULE}"/><g font-size="15" font-weight="700">{labels}</g>'
+
+
+def _names(names: Sequence[tuple[float, str]], bottom: float) -> str:
+    """The names of the lanes on a slip of paper, which the page keeps in view where a ribbon is wider than a phone."""
     lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{name}</text>' for base, name in names)
     return (
-        f'<path d="{rules}" fill="none" stroke="{svg.RULE}"/><g font-size="15" font-weight="700">{labels}</g>'
-        f'<g text-anchor="end" font-size="14" fill="#5a5d57">{lanes}</g>'
+        f'<g data-names="" text-anchor="end" font-size="14" fill="#5a5d57"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z" fill="{svg.PAPER}"'
+        f' fill-opacity="0.86"/>{lanes}</g>'
     )
 
 
@@ -82,10 +87,11 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     lanes = TOP + LANE * len(stages)
     crop = lanes + (LANE if shown else 0)
     bottom = crop + 8 + (CROP_LANE if _crop_shown(marks, axis) else 0)
-    names = [(TOP + LANE * lane, stage) for lane, stage in enumerate(stages, 1)]
-    parts = [_paper(axis, [*names, *([(lanes + LANE + 4, "trap")] if shown else [])], bottom)]
+    rows = [(TOP + LANE * lane, stage) for lane, stage in enumerate(stages, 1)]
+    named = [*rows, *([(lanes + LANE + 4, "trap")] if shown else [])]
+    parts = [_paper(axis, named, bottom)]
     parts += [_window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
-    parts += [_lane(season, stage, axis, base, marks.before) for base, stage in names]
+    parts += [_lane(season, stage, axis, base, marks.before) for base, stage in rows]
     if shown:
         parts.append(_catches(shown, axis, lanes + LANE + 4))
     for day in marks.sightings:
@@ -106,7 +112,7 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
             x = axis.x(day)
             arrow = f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z"
             parts.append(svg.path(arrow, svg.MOSS if done else svg.PAGE, svg.MOSS, 1.8))
-    parts.append(_today(axis, today, bottom))
+    parts += [_today(axis, today, bottom), _names([*named, *([(crop + 23, "crop")] if _crop_shown(marks, axis) else [])], bottom)]
     box = f"0 0 {LEFT + WIDTH + 6:.0f} {bottom + 24:.0f}"
     cursor = f'<g data-cursor="" data-top="22" data-bottom="{bottom + 2:.0f}" visibility="hidden"><path d="M0 22V{bottom + 2:.0f}" stroke="{svg.BOOT}" stroke-width="2"/><path d="M-6 16H6L0 24Z" fill="{svg.BOOT}"/></g>'
     return svg.document("".join(parts) + cursor, title, box)
@@ -134,7 +140,7 @@ def _crop(marks: Marks, axis: Axis, top: float) -> str:
     """A lane for the crop: its bloom as a band, and the day of harvest as a line through all lanes."""
     if not _crop_shown(marks, axis):
         return ""
-    parts = [f'<text x="{LEFT - 8:.0f}" y="{top + 13:.0f}" text-anchor="end" font-size="14" fill="#5a5d57">crop</text>']
+    parts = []
     if marks.bloom and marks.bloom[1] >= axis.first and marks.bloom[0] <= axis.last:
         x, end = axis.x(marks.bloom[0]), axis.x(marks.bloom[1])
         parts.append(f'<rect x="{x:.1f}" y="{top:.1f}" width="{max(end - x, 5):.1f}" height="16" fill="#e6c3cf" stroke="#8d5468"/>')

@@ -32,7 +32,10 @@
     ribbon.setAttribute("aria-valuetext", name + ": " + what);
     const cursor = ribbon.querySelector("[data-cursor]");
     cursor.setAttribute("visibility", "visible");
-    cursor.setAttribute("transform", "translate(" + (LEFT + (WIDTH * index) / days.axis) + " 0)");
+    const x = LEFT + (WIDTH * index) / days.axis;
+    cursor.setAttribute("transform", "translate(" + x + " 0)");
+    const at = (x / cursor.ownerSVGElement.viewBox.baseVal.width) * ribbon.scrollWidth - ribbon.scrollLeft;
+    if (at < LEFT || at > ribbon.clientWidth) ribbon.scrollLeft += at - ribbon.clientWidth / 2;
     const line = ribbon.nextElementSibling;
     line.querySelector("[data-day]").textContent = name;
     line.querySelector("[data-what]").textContent = what;
@@ -58,6 +61,25 @@
     event.preventDefault();
   });
 
+  // Where a ribbon is wider than the screen, today stands a third in, and the names of the lanes stay in view.
+  const narrow = matchMedia("(max-width: 700px)");
+  function settle(root) {
+    if (!narrow.matches) return;
+    for (const ribbon of root.querySelectorAll("[data-ribbon]:not([data-settled])")) {
+      ribbon.dataset.settled = "";
+      const svg = ribbon.querySelector("svg");
+      const today = LEFT + (WIDTH * Number(ribbon.getAttribute("aria-valuenow"))) / Number(ribbon.getAttribute("aria-valuemax"));
+      ribbon.scrollLeft = (today / svg.viewBox.baseVal.width) * ribbon.scrollWidth - ribbon.clientWidth / 3;
+    }
+  }
+  function keepNames(ribbon) {
+    const names = ribbon.querySelector("[data-names]");
+    const width = names.ownerSVGElement.viewBox.baseVal.width;
+    names.setAttribute("transform", "translate(" + (ribbon.scrollLeft / ribbon.scrollWidth) * width + " 0)");
+  }
+  document.addEventListener("scroll", (event) => event.target.matches?.("[data-ribbon]") && keepNames(event.target), { capture: true, passive: true });
+  settle(document);
+
   // More ribbons when the end of the list comes near.
   const list = document.querySelector("[data-ribbons]");
   const near = list && "IntersectionObserver" in window ? new IntersectionObserver(load, { rootMargin: "600px" }) : null;
@@ -72,6 +94,7 @@
         const more = document.createElement("template");
         more.innerHTML = await answer.text();
         target.replaceWith(more.content);
+        settle(list);
         watch();
       } catch (error) {
         target.loading = false;
@@ -136,6 +159,7 @@
         answerBox.textContent = found.text;
         if (!found.svg) return;
         figure.querySelector("svg").outerHTML = found.svg;
+        keepNames(figure);
         figure.querySelector("script").textContent = JSON.stringify(found.days);
         figure.told = found.days;
         show(figure, Number(figure.getAttribute("aria-valuenow")));
