@@ -126,6 +126,7 @@ class Answers(PagesTest):
             answer = self.client.get(address)
             self.assertEqual(address.partition("?v=")[2], hashlib.sha256(answer.get_data()).hexdigest()[:12], address)
             self.assertGreater(answer.cache_control.max_age or 0, 86_400)
+            answer.close()
 
     def test_headers(self) -> None:
         answer = self.client.get(f"{F}/round")

@@ -49,10 +49,7 @@ def _paper(axis: Axis, names: Sequence[tuple[float, str]], bottom: float) -> str
 def _names(names: Sequence[tuple[float, str]], bottom: float) -> str:
     """The names of the lanes on a slip of paper, which the page keeps in view where a ribbon is wider than a phone."""
     lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{name}</text>' for base, name in names)
-    return (
-        f'<g data-names="" text-anchor="end" font-size="14" fill="#5a5d57"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z" fill="{svg.PAPER}"'
-        f' fill-opacity="0.86"/>{lanes}</g>'
-    )
+    return f'<g data-names="" text-anchor="end" font-size="14" fill="#5a5d57"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z"/>{lanes}</g>'
 
 
 def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: float) -> np.ndarray:

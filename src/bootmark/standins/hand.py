@@ -1,0 +1,130 @@
+"""What people did on the demo farm, sent as the commands that their devices would have sent."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import default
+from bootmark.services import (  # noqa: F401 - registers the kinds of command
+    calls,
+    commands,
+    crop_stages,
+    enquiries,
+    field,
+    places,
+    sightings,
+    traps,
+)
+from bootmark.services.commands import Sent
+from bootmark.services.people import Member
+from bootmark.standins.estate import FARM, NAME, PEOPLE, made
+from bootmark.store.models import Block, Farm, ReturnVisit, TreatmentRow
+
+
+def day(year: int, month: int, date: int, hour: int = 7) -> dt.datetime:
+    return dt.datetime(year, month, date, hour, 30, tzinfo=dt.UTC)
+
+
+class Hand:
+    """Sends commands as one of the estate's people did at the time."""
+
+    def __init__(self, session: Session) -> None:
+        self.session = session
+        self.farm = session.get_one(Farm, FARM)
+        self.known = default()
+        self.who = {role: Member(made(email), FARM, NAME, role, qualified) for _, email, role, qualified in PEOPLE}
+        self.count = 0
+
+    def send(self, who: str, kind: str, at: dt.datetime, payload: dict[str, Any], record: uuid.UUID | None = None) -> uuid.UUID:
+        self.count += 1
+        record = record or made(f"{kind}/{self.count}")
+        sent = Sent(made(f"command/{self.count}"), kind, record, 0, at, payload)
+        commands.handle(self.session, self.farm, self.who[who], self.known, sent, at)
+        return record
+
+    def stop(self, block: str, at: dt.datetime, where: str = "", return_id: str | None = None) -> uuid.UUID:
+        return self.send("scout", "stop.open", at, {"block_id": str(made(block)), "where": where, "return_id": return_id})
+
+    def look(self, stop: uuid.UUID, at: dt.datetime, seen: str, absent: str = "", note: str = "") -> uuid.UUID:
+        signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
+        return self.send("scout", "look.record", at, {"stop_id": str(stop), "signs": signs, "note": note})
+
+    def sample(self, stop: uuid.UUID, at: dt.datetime, agent: str, counts: str, enemies: str = "", measure: str = "mean") -> uuid.UUID:
+        plan = self.known.agent(agent).sampling
+        unit = "trap" if measure == "trap" else plan.unit if plan else "leaf"
+        told = {"counts": [int(one) for one in counts.split()], "enemies": [int(one) for one in enemies.split()]}
+        return self.send("scout", "sample.record", at, {"stop_id": str(stop), "agent": agent, "unit": unit, "measure": measure, **told})
+
+    def call(self, who: str, at: dt.datetime, look: uuid.UUID, agent: str, sample: uuid.UUID | None = None, control: str = "") -> uuid.UUID:
+        return self.send(
+            who,
+            "decision.make",
+            at,
+            {"look_id": str(look), "agent": agent, "sample_id": str(sample) if sample else None, "control": control},
+        )
+
+    def enquiry(self, at: dt.datetime, sender: str, came_as: str, crop: str, place: str, words: str, seen: str, absent: str = "") -> None:
+        signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
+        told = {"sender": sender, "came_as": came_as, "crop": crop, "family": "", "place": place, "words": words, "signs": signs}
+        self.send("adviser", "enquiry.save", at, told)
+
+    def trap(
+        self, name: str, block: str, at: dt.datetime, agent: str, x: float, y: float, kind: str = "delta", check_days: int = 3
+    ) -> uuid.UUID:
+        told = {"name": name, "block_id": str(made(block)), "agent": agent, "kind": kind, "x": x, "y": y, "check_days": check_days}
+        dates = {"set_on": at.date().isoformat(), "lure_on": at.date().isoformat(), "lure_days": 42}
+        return self.send("scout", "trap.save", at, told | dates, made(f"trap/{name}"))
+
+    def caught(self, trap: uuid.UUID, year: int, rows: str, lure: str = "") -> None:
+        """Checks as "month/day=number"; lure: the day on which a new lure went in."""
+        for one in rows.split():
+            when, number = one.split("=")
+            month, date = (int(part) for part in when.split("/"))
+            payload = {
+                "trap_id": str(trap),
+                "on": f"{year}-{month:02}-{date:02}",
+                "caught": int(number),
+                "new_lure": when == lure,
+                "note": "",
+            }
+            self.send("scout", "trap.check", day(year, month, date), payload)
+
+    def crop_stage(self, block: str, at: dt.datetime, code: int, note: str = "") -> None:
+        self.send("scout", "crop.stage", at, {"block_id": str(made(block)), "on": at.date().isoformat(), "code": code, "note": note})
+
+    def stages_seen(self, block: str, at: dt.datetime, agent: str, note: str, **counts: int) -> None:
+        told = {"block_id": str(made(block)), "agent": agent, "on": at.date().isoformat(), "counts": counts, "note": note}
+        self.send("scout", "stage.sighting", at, told)
+
+    def biofix(self, block: str, at: dt.datetime, agent: str, on: dt.date, basis: str) -> None:
+        self.send("scout", "biofix.set", at, {"block_id": str(made(block)), "agent": agent, "on": on.isoformat(), "basis": basis})
+
+    def done(self, decision: uuid.UUID, at: dt.datetime, amount: float, unit: str, area: float) -> None:
+        """The next treatment of a call, as the applicator signed for it."""
+        rows = (
+            self.session.query(TreatmentRow).filter_by(farm_id=FARM, decision_id=decision, state="planned").order_by(TreatmentRow.ordinal)
+        )
+        treatment = rows.first()
+        if treatment is None:
+            raise LookupError(f"the call {decision} planned nothing")
+        control = self.known.agent(treatment.agent).control(treatment.control)
+        payload = {
+            "treatment_id": str(treatment.id),
+            "started_at": (at - dt.timedelta(hours=1)).isoformat(),
+            "finished_at": at.isoformat(),
+            "amount": amount,
+            "amount_unit": unit,
+            "area": area,
+            "note": "",
+            "checks": list(calls.checks(control)),
+        }
+        self.send("applicator", "application.record", at, payload)
+
+    def answer_all(self) -> None:
+        """Walk to every look that is booked, on its day."""
+        for visit in self.session.query(ReturnVisit).filter_by(farm_id=FARM, state="booked").order_by(ReturnVisit.due_on).all():
+            block = self.session.get_one(Block, (FARM, visit.block_id))
+            at = dt.datetime.combine(visit.due_on, dt.time(7), dt.UTC)
+            self.stop(block.name, at, "", str(visit.id))
