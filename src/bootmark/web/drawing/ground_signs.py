@@ -1,12 +1,12 @@
 """Signs at the root, in the soil, on the ground around, and what is asked of the grower."""
 
-from bootmark.web.drawing import backdrops, insects, scenes, svg
+from bootmark.web.drawing import backdrops, insects, scenes, soil, svg
 from bootmark.web.drawing.backdrops import earth, seedling
 from bootmark.web.drawing.sketch import Draw, Sketch, plain
 
 
 def _brown_roots(one: Sketch) -> str:
-    healthy = scenes.root(False)
+    healthy = soil.root(False)
     return (
         healthy.replace("#efe6d0", "#6b4a2a").replace("#d9c9a6", "#7d5a35").replace("#b39a72", "#4a3018")
         + svg.path("M92 96q14 6 16 24", stroke="#7d5a35", width=3)
@@ -16,7 +16,7 @@ def _brown_roots(one: Sketch) -> str:
 
 def _knots(one: Sketch) -> str:
     spots = ((36, 66), (30, 80), (86, 68), (94, 84), (42, 96), (80, 100), (60, 88), (58, 112), (48, 78), (72, 80))
-    return scenes.root(False) + "".join(svg.circle(x, y, one.rng.uniform(4.5, 8), "#d9c39a", "#8a6a45", 1.2) for x, y in spots)
+    return soil.root(False) + "".join(svg.circle(x, y, one.rng.uniform(4.5, 8), "#d9c39a", "#8a6a45", 1.2) for x, y in spots)
 
 
 def _root_tunnels(one: Sketch) -> str:
@@ -180,11 +180,11 @@ def _weeds(one: Sketch) -> str:
 
 
 DRAWN: dict[str, Draw] = {
-    "soil-dry-a-finger-deep": lambda _: scenes.finger("dry"),
-    "soil-sodden": lambda _: scenes.finger("sodden"),
-    "roots-chewed": lambda _: scenes.root(True),
-    "legless-white-maggots": plain(scenes.maggots),
-    "white-eggs-at-the-stem-base": plain(scenes.base_eggs),
+    "soil-dry-a-finger-deep": lambda _: soil.finger("dry"),
+    "soil-sodden": lambda _: soil.finger("sodden"),
+    "roots-chewed": lambda _: soil.root(True),
+    "legless-white-maggots": plain(soil.maggots),
+    "white-eggs-at-the-stem-base": plain(soil.base_eggs),
     "roots-brown": _brown_roots,
     "root-knots": _knots,
     "tunnels-in-root": _root_tunnels,

@@ -1,6 +1,6 @@
 """Signs that are larvae: caterpillars, sawflies, maggots, grubs, and what has grown in or on them."""
 
-from bootmark.web.drawing import backdrops, insects, larvae, scenes, small, svg
+from bootmark.web.drawing import backdrops, insects, larvae, scenes, small, soil, svg
 from bootmark.web.drawing.backdrops import blade
 from bootmark.web.drawing.insects import beetle
 from bootmark.web.drawing.laid import BLACK, under, upper
@@ -253,7 +253,7 @@ DRAWN: dict[str, Draw] = {
     ),
     "c-shaped-grubs": lambda _: backdrops.earth(30) + larvae.grub(52, 78, 30),
     "legless-grubs-on-roots": lambda _: (
-        scenes.root(False) + larvae.grub(38, 84, 15, legs=False) + larvae.grub(84, 106, 15, turn=120, legs=False)
+        soil.root(False) + larvae.grub(38, 84, 15, legs=False) + larvae.grub(84, 106, 15, turn=120, legs=False)
     ),
     "small-clear-maggots-in-soil": lambda _: (
         backdrops.earth(34)

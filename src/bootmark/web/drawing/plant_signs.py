@@ -1,6 +1,6 @@
 """Signs of the whole plant and its shoots."""
 
-from bootmark.web.drawing import backdrops, scenes, svg
+from bootmark.web.drawing import backdrops, scenes, soil, svg
 from bootmark.web.drawing.backdrops import seedling
 from bootmark.web.drawing.sketch import Draw, Sketch, plain
 
@@ -73,7 +73,7 @@ def _hanging_top(one: Sketch) -> str:
 
 def _limp(one: Sketch) -> str:
     return (
-        scenes.ground("moist")
+        soil.ground("moist")
         + f'<g transform="translate(8 -14) scale(0.86)">{scenes.shoot(droop=True)}</g>'
         + svg.circle(24, 22, 9, "#e6c65a")
         + svg.path("M92 30a11 11 0 1 0 10 -16a9 9 0 0 1 -10 16Z", "#8d99ad")
@@ -89,7 +89,7 @@ def _crook(one: Sketch) -> str:
 
 DRAWN: dict[str, Draw] = {
     "drooping": lambda _: scenes.shoot(droop=True),
-    "perks-up-hours-after-water": plain(scenes.drooping_after_water),
+    "perks-up-hours-after-water": plain(soil.drooping_after_water),
     "patch-shutting-down": _patch,
     "plants-stunted": lambda one: _stand(
         one, {2: (0.42, (svg.GREEN, svg.DARK_GREEN)), 3: (0.38, (svg.GREEN, svg.DARK_GREEN)), 4: (0.44, (svg.GREEN, svg.DARK_GREEN))}
@@ -103,5 +103,5 @@ DRAWN: dict[str, Draw] = {
     "tops-die-back-evenly": _strip,
     "cut-at-the-soil": _cut_seedling,
     "blackened-shoot-crook": _crook,
-    "irrigation-not-running": plain(scenes.dry_line),
+    "irrigation-not-running": plain(soil.dry_line),
 }

@@ -1,6 +1,6 @@
 """Signs of stem, cane, bark and wood."""
 
-from bootmark.web.drawing import backdrops, larvae, scenes, svg
+from bootmark.web.drawing import backdrops, larvae, scenes, soil, svg
 from bootmark.web.drawing.backdrops import bark, stem
 from bootmark.web.drawing.sketch import Draw, Sketch, plain
 
@@ -208,7 +208,7 @@ def _bite(one: Sketch, *, torn: bool) -> str:
 
 
 DRAWN: dict[str, Draw] = {
-    "whole-plant-dead-among-green-ones": plain(scenes.dead_among_green),
+    "whole-plant-dead-among-green-ones": plain(soil.dead_among_green),
     "roots-from-the-stem": _air_roots,
     "stem-split": _split,
     "wet-sand-frass": _sand,
