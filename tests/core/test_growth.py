@@ -49,6 +49,12 @@ class Tables(unittest.TestCase):
         for name in lives():
             self.assertIn(name, default().agents)
 
+    def test_every_span_is_a_stage_that_its_agent_has_so_that_a_control_reaches_it(self) -> None:
+        for name, life in lives().items():
+            if name in default().agents:
+                for span in life.spans:
+                    self.assertEqual(len(life.reached(default().agent(name).stages)), len(life.spans) + 1, f"{name}: {span.stage}")
+
     def test_a_bad_table_is_refused_by_name(self) -> None:
         good = {
             "lower": 5,

@@ -183,18 +183,16 @@ def days_ahead(session: Session, farm: Farm, block: Block, start: dt.date, count
     rows: list[Extremes] = []
     for n in range(count):
         day = start + dt.timedelta(days=n)
-        same = [kept.days[one] for one in (_same_day(day, back) for back in range(1, 6)) if one in kept.days]
+        same = [kept.days[one] for one in (same_day(day, day.year - back) for back in range(1, 6)) if one in kept.days]
         mean = tuple(np.mean(same, axis=0)) if same else (rows[-1] if rows else WITHOUT_STATION)
         low, high = foretold.get(day) or kept.days.get(day) or mean
         rows.append((float(low), float(high)))
     return rows
 
 
-def _same_day(day: dt.date, years_back: int) -> dt.date:
-    try:
-        return day.replace(year=day.year - years_back)
-    except ValueError:
-        return day.replace(year=day.year - years_back, day=28)
+def same_day(day: dt.date, year: int) -> dt.date:
+    """A day in another year; the 28th of February for the 29th."""
+    return day.replace(year=year, day=28) if (day.month, day.day) == (2, 29) else day.replace(year=year)
 
 
 def hourly(session: Session, farm: Farm, station: Station, now: dt.datetime, hours: int = 96) -> Hourly:

@@ -2,6 +2,7 @@
 
 import functools
 import tomllib
+from collections.abc import Collection
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -46,6 +47,11 @@ class Life:
     def generation(self) -> float:
         """Degree-days C from egg to first egg."""
         return sum(span.heat for span in self.spans)
+
+    def reached(self, stages: Collection[str]) -> list[str]:
+        """Its spans, the laying adult among them, that the catalogue calls by one of these stages: a young adult is an adult."""
+        names = {span.stage: span.stage.removeprefix("young ") for span in self.spans} | {"adult": "adult"}
+        return [span for span, stage in names.items() if stage in stages]
 
 
 def read(name: str, table: dict[str, object]) -> Life:

@@ -12,6 +12,7 @@ HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 
 KINDS = ("insect", "mite", "beneficial", "disease", "disorder", "vertebrate", "mollusc", "normal")
 CONTROL_KINDS = ("cultural", "physical", "living", "soft", "conventional")
+UNSPRAYED = CONTROL_KINDS[:3]
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
 MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults"}
 """Stages as a population is spoken of."""
@@ -202,6 +203,11 @@ class Control:
     def in_sentence(self) -> str:
         """The name as it stands inside a sentence."""
         return self.name[0].lower() + self.name[1:]
+
+    @property
+    def unsprayed(self) -> bool:
+        """Whether it may be named before a call carries it, and to somebody at a distance; an active ingredient may not."""
+        return self.kind in UNSPRAYED
 
 
 @dataclass(frozen=True)

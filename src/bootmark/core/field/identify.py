@@ -236,7 +236,7 @@ def _mass(ranking: Ranking, agents: set[str]) -> float:
 
 
 def _instead(agent: Agent) -> str:
-    acts = [control for control in agent.controls if control.kind in ("cultural", "physical", "living")] or list(agent.controls)
+    acts = [control for control in agent.controls if control.unsprayed] or list(agent.controls)
     return f"{acts[0].do} Then look whether this holds: {acts[0].success[0].lower()}{acts[0].success[1:]}"
 
 

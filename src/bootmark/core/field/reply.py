@@ -13,7 +13,6 @@ AT_HAND = {
     "spade": "",
     "torch": "",
 }
-SAFE_ACTS = ("cultural", "physical", "living")
 
 
 @dataclass(frozen=True)
@@ -52,7 +51,7 @@ def _names(agents: list[Agent]) -> str:
 
 def _acts(agent: Agent) -> list[str]:
     """What a layman may do without a sprayer, in the order of the catalogue."""
-    return [f"{one.do.rstrip('.')}. {one.timing}" for one in agent.controls if one.kind in SAFE_ACTS][:3]
+    return [f"{one.do.rstrip('.')}. {one.timing}" for one in agent.controls if one.unsprayed][:3]
 
 
 CAUTION = "We name what you told us of and have not seen the plant itself. The label and local rules come before this letter."

@@ -24,7 +24,7 @@ GAPS = range(3, 22)
 
 @dataclass(frozen=True)
 class Kill:
-    """What one treatment does: share killed of each stage ("egg", "nymph", "young adult", "adult"), and for how many days."""
+    """What one treatment does: share killed of each span of the life table and of the "adult", and for how many days."""
 
     shares: Mapping[str, float]
     lasts: int = 1

@@ -15,8 +15,6 @@ from bootmark.core.season.killing import EFFICACY
 LEAST_GAP_DAYS = 3
 MOST_GAP_DAYS = 21
 PADDED_DAYS = 120
-SPAN_OF = {"young adult": "adult", "nymph": "larva"}
-"""What the catalogue may call a span of a life table: a thrips' nymphs are larvae there."""
 
 
 @dataclass(frozen=True)
@@ -63,10 +61,7 @@ def simulated_gaps(agent: Agent, control: Control, temps: Sequence[tuple[float, 
     seasonal = agent.heat is not None and bool(agent.heat.events)
     if life is None or seasonal or control.repeats < 2 or not control.spares_eggs or life.spans[0].stage != "egg":
         return None
-    stages = [span.stage for span in life.spans] + ["adult"]
-    kill = cohorts.Kill(
-        {one: EFFICACY for one in stages if one in control.stages or SPAN_OF.get(one) in control.stages}, lasts=control.lasts_days
-    )
+    kill = cohorts.Kill(dict.fromkeys(life.reached(control.stages), EFFICACY), lasts=control.lasts_days)
     try:
         days = cohorts.best_schedule(life, _padded(temps), control.repeats, kill)
     except ValueError:

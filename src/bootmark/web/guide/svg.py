@@ -4,19 +4,15 @@ import datetime as dt
 import math
 from collections.abc import Mapping, Sequence
 
+import numpy as np
+from shapely import Polygon
+
 from bootmark.web.drawing import svg
+from bootmark.web.stages import strokes
 from bootmark.web.stages.svg import COLOURS
 
 MONTHS = ("J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D")
 MIDDLE, OUTER, RING, GAP = 150.0, 112.0, 19.0, 3.0
-
-DEFS = (
-    '<defs><pattern id="t-egg" width="7" height="7" patternUnits="userSpaceOnUse"><rect width="7" height="7" fill="#e0c064"/><circle cx="2" cy="2" r="1.1" fill="#6d5310"/><circle cx="5.5" cy="5.5" r="1.1" fill="#6d5310"/></pattern>'
-    '<pattern id="t-larva" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(35)"><rect width="7" height="7" fill="#c8693a"/><rect width="3" height="7" fill="#98451d"/></pattern>'
-    '<pattern id="t-nymph" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(35)"><rect width="7" height="7" fill="#c8693a"/><rect width="3" height="7" fill="#98451d"/></pattern>'
-    '<pattern id="t-pupa" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" fill="#8b5a8b"/><path d="M0 0H6M0 0V6" stroke="#5c345c" stroke-width="1.6"/></pattern>'
-    '<pattern id="t-adult" width="4" height="4" patternUnits="userSpaceOnUse"><rect width="4" height="4" fill="#235f68"/></pattern></defs>'
-)
 
 
 def _angle(share: float) -> float:
@@ -38,6 +34,12 @@ def _band(start: float, end: float, outer: float, inner: float) -> str:
         f"M{ax:.1f} {ay:.1f}A{outer:.1f} {outer:.1f} 0 {large} 1 {bx:.1f} {by:.1f}"
         f"L{cx:.1f} {cy:.1f}A{inner:.1f} {inner:.1f} 0 {large} 0 {dx:.1f} {dy:.1f}Z"
     )
+
+
+def _shape(start: float, end: float, outer: float, inner: float) -> Polygon:
+    """A band as corners, a degree apart."""
+    steps = np.linspace(start, end, max(round(360 * (end - start)), 2))
+    return Polygon([*(_at(share, outer) for share in steps), *(_at(share, inner) for share in steps[::-1])])
 
 
 def runs(months: frozenset[int]) -> list[tuple[int, int]]:
@@ -62,7 +64,7 @@ def wheel_svg(
     events: Sequence[tuple[str, dt.date]] = (),
 ) -> str:
     """stages: months of each stage at this farm; winter: stage and months of rest; events: this year's median days."""
-    parts = [DEFS, svg.circle(MIDDLE, MIDDLE, OUTER + 2, "#fffdf7", svg.RULE, 1)]
+    parts = [svg.circle(MIDDLE, MIDDLE, OUTER + 2, "#fffdf7", svg.RULE, 1)]
     for month in range(12):
         one, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
         parts.append(svg.line([one, two], svg.RULE, 1))
@@ -74,7 +76,10 @@ def wheel_svg(
         outer = OUTER - place * (RING + GAP)
         for first, count in runs(months):
             start = (first - 1) / 12
-            parts.append(svg.path(_band(start, start + count / 12, outer, outer - RING), f"url(#t-{stage})", svg.INK, 0.8))
+            end = start + count / 12
+            parts.append(svg.path(_band(start, end, outer, outer - RING), COLOURS[stage]))
+            parts.append(strokes.texture(stage, [_shape(start, end, outer, outer - RING)]))
+            parts.append(svg.path(_band(start, end, outer, outer - RING), "none", svg.INK, 0.8))
         if winter and winter[0] == stage:
             for first, count in runs(winter[1] - months):
                 start = (first - 1) / 12

@@ -147,4 +147,4 @@ def _differs(plain: Season, found: Season, today: dt.date) -> str:
             told.append(f"{event.name}: {event.p50:%-d %B}, {how}.")
         elif before and before >= today and event.p50 is None:
             told.append(f"{event.name}: not this year.")
-    return f"{' '.join(told) or 'Nothing that is still to come moves.'} Dashed: as it is foretold."
+    return f"{' '.join(told) or 'Nothing that is still to come moves.'} Long dashes: as it is foretold."

@@ -8,7 +8,7 @@ import numpy as np
 
 from bootmark.web.drawing import svg
 from bootmark.web.stages import strokes
-from bootmark.web.stages.svg import COLOURS, LEFT, STAGE_ORDER, WIDTH, Axis
+from bootmark.web.stages.svg import COLOURS, LEFT, STAGE_ORDER, WIDTH, Axis, months_svg
 
 ROW, GAP, TOP = 40.0, 12.0, 24.0
 
@@ -25,12 +25,7 @@ class YearRow:
 def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
     """A row a year, the first one in bold, with the same day marked through all."""
     bottom = TOP + len(rows) * (ROW + GAP)
-    parts = []
-    for day in axis.months():
-        x = axis.x(day)
-        parts.append(f'<path d="M{x:.1f} 20V{bottom - GAP:g}" stroke="{svg.RULE}"/>')
-        if x < LEFT + WIDTH - 80:
-            parts.append(f'<text x="{x + 5:.0f}" y="15" font-size="15" font-weight="700">{day:%B}</text>')
+    parts = [months_svg(axis, bottom - GAP)]
     for place, row in enumerate(rows):
         base = TOP + place * (ROW + GAP) + ROW
         weight = ' font-weight="700"' if not place else ""

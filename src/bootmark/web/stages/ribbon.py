@@ -51,7 +51,7 @@ def window_name(control: Control | None) -> str:
     """What a window is called. A spray is not named before a call carries it."""
     if control is None:
         return ""
-    return control.name if control.kind in ("physical", "living") else f"{_reached(control)} can be reached"
+    return control.name if control.unsprayed else f"{_reached(control)} can be reached"
 
 
 def _reached(control: Control) -> str:

@@ -38,10 +38,10 @@ class Axis:
         return found
 
 
-def _paper(axis: Axis, names: Sequence[tuple[float, str]], bottom: float) -> str:
-    """What all else is drawn on: a rule for every month, and one for every lane; names: bases and names of the lanes."""
+def months_svg(axis: Axis, bottom: float) -> str:
+    """A rule for the first of every month, with its name above."""
     months = [(axis.x(day), f"{day:%B}") for day in axis.months()]
-    rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months) + "".join(f"M{LEFT:g} {base:g}h{WIDTH:g}" for base, _ in names)
+    rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months)
     labels = "".join(f'<text x="{x + 5:.0f}" y="14">{name}</text>' for x, name in months if x < LEFT + WIDTH - 80)
     return f'<path d="{rules}" fill="none" stroke="{svg.RULE}"/><g font-size="15" font-weight="700">{labels}</g>'
 
@@ -86,7 +86,8 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     bottom = crop + 8 + (CROP_LANE if _crop_shown(marks, axis) else 0)
     rows = [(TOP + LANE * lane, stage) for lane, stage in enumerate(stages, 1)]
     named = [*rows, *([(lanes + LANE + 4, "trap")] if shown else [])]
-    parts = [_paper(axis, named, bottom)]
+    floors = "".join(f"M{LEFT:g} {base:g}h{WIDTH:g}" for base, _ in named)
+    parts = [months_svg(axis, bottom), f'<path d="{floors}" fill="none" stroke="{svg.RULE}"/>']
     parts += [_window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
     parts += [_lane(season, stage, axis, base, marks.before) for base, stage in rows]
     if shown:
