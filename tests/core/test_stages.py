@@ -69,6 +69,9 @@ class Biofixes(unittest.TestCase):
         assert MOTH.heat
         hangs = replace(MOTH.heat, biofix="crop", crop_code=65)
         noted = [(dt.date(2026, 4, 20), 61), (dt.date(2026, 5, 2), 67), (dt.date(2026, 5, 9), 69), (dt.date(2025, 4, 25), 65)]
+        self.assertEqual(biofix.season_begins(dt.date(2026, 6, 18), False), dt.date(2026, 1, 1))
+        # A southern season that began in spring goes on past new year.
+        self.assertLess(biofix.season_begins(dt.date(2026, 1, 20), True), dt.date(2025, 9, 1))
         found = biofix.crop_event(hangs, noted, dt.date(2026, 1, 1))
         assert found
         self.assertEqual(found.on, dt.date(2026, 5, 2))

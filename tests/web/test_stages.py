@@ -12,8 +12,9 @@ from sqlalchemy import text
 from bootmark.core.season import phenology
 from bootmark.standins.estate import FARM, made
 from bootmark.store.session import farm_session
+from bootmark.web.drawing.strokes import COLOURS
 from bootmark.web.season.svg import YearRow, years_svg
-from bootmark.web.stages.svg import COLOURS, Axis, Marks, ribbon_svg
+from bootmark.web.stages.svg import Axis, Marks, ribbon_svg
 from bootmark.web.trap.svg import catches_svg
 from tests.core.test_season import BIOFIX, MOTH, year
 from tests.web.test_pages import F, PagesTest

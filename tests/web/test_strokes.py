@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import LineString, Point
 
-from bootmark.web.stages import strokes
+from bootmark.web.drawing import strokes
 
 BASE, HIGH = 112.0, 30.0
 shares = st.lists(st.floats(0, 1), min_size=2, max_size=140).map(lambda row: np.clip(np.convolve(row, np.ones(5) / 5, "same"), 0, 1))

@@ -20,7 +20,6 @@ from bootmark.services import block_weather, memo
 from bootmark.store.models import Biofix, Block, Farm, FindingRow
 from bootmark.store.season_models import StageSighting
 
-SEASON_DAYS = 300
 DRAWS = 120
 _seasons: memo.Kept[Season] = memo.Kept(256)
 
@@ -64,7 +63,7 @@ def biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Start]:
 def _biofixes(session: Session, farm: Farm, day: dt.date) -> dict[Pair, Start]:
     rows = session.execute(
         select(Biofix.block_id, Biofix.agent, Biofix.on, Biofix.basis)
-        .where(Biofix.farm_id == farm.id, Biofix.on <= day, Biofix.on > day - dt.timedelta(days=SEASON_DAYS))
+        .where(Biofix.farm_id == farm.id, Biofix.on <= day, Biofix.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
         .order_by(Biofix.on, Biofix.seen_at)
     )
     return {(row.block_id, row.agent): Start(row.on, row.basis) for row in rows}
@@ -78,7 +77,7 @@ def sightings(session: Session, farm: Farm, day: dt.date) -> dict[Pair, list[Sig
 def _sightings(session: Session, farm: Farm, day: dt.date) -> dict[Pair, list[Sighting]]:
     rows = session.scalars(
         select(StageSighting)
-        .where(StageSighting.farm_id == farm.id, StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=SEASON_DAYS))
+        .where(StageSighting.farm_id == farm.id, StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
         .order_by(StageSighting.on, StageSighting.seen_at)
     )
     found: dict[Pair, list[Sighting]] = {}

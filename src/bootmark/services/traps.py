@@ -93,7 +93,7 @@ class Hanging:
 def register(session: Session, farm: Farm, day: dt.date, *, ended: bool = False) -> list[Hanging]:
     """Every trap that hangs, by block and name; with those taken in where asked for."""
     traps = list(session.scalars(select(Trap).where(Trap.farm_id == farm.id).order_by(Trap.name)))
-    since = day - dt.timedelta(days=season.SEASON_DAYS)
+    since = day - dt.timedelta(days=biofix.SEASON_DAYS)
     by_trap: dict[uuid.UUID, list[TrapCheck]] = {}
     rows = session.scalars(
         select(TrapCheck)
@@ -151,7 +151,7 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
         if told:
             found.append(_proposed(blocks[block_id], agent, told))
     noted = crop_stages.noted(session, farm)
-    since = day.replace(month=1, day=1) if farm.latitude >= 0 else day - dt.timedelta(days=season.SEASON_DAYS)
+    since = biofix.season_begins(day, farm.latitude < 0)
     by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == "crop"]
     for block in blocks.values() if by_crop else ():
         for agent_ in by_crop:

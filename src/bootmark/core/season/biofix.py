@@ -6,6 +6,9 @@ from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import Heat
 
+SEASON_DAYS = 300
+"""How far back a biofix, a sighting or a catch still belongs to this season. Judgement, no source."""
+
 
 @dataclass(frozen=True)
 class Check:
@@ -57,6 +60,11 @@ def calendar_day(heat: Heat, southern: bool, today: dt.date) -> dt.date | None:
         month = (month + 5) % 12 + 1
     on = dt.date(today.year, month, date)
     return on if on <= today else dt.date(today.year - 1, month, date)
+
+
+def season_begins(day: dt.date, southern: bool) -> dt.date:
+    """The first day whose crop stages belong to a day's season: new year in the north, so many days back where a summer spans it."""
+    return day - dt.timedelta(days=SEASON_DAYS) if southern else day.replace(month=1, day=1)
 
 
 def crop_event(heat: Heat, stages: Sequence[tuple[dt.date, int]], since: dt.date) -> Proposal | None:

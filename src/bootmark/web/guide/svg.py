@@ -7,9 +7,8 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 from shapely import Polygon
 
-from bootmark.web.drawing import svg
-from bootmark.web.stages import strokes
-from bootmark.web.stages.svg import COLOURS
+from bootmark.web.drawing import strokes, svg
+from bootmark.web.drawing.strokes import COLOURS
 
 MONTHS = ("J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D")
 MIDDLE, OUTER, RING, GAP = 150.0, 112.0, 19.0, 3.0

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from bootmark.web.drawing import svg
-from bootmark.web.stages import strokes
-from bootmark.web.stages.svg import COLOURS, LEFT, STAGE_ORDER, WIDTH, Axis, months_svg
+from bootmark.web.drawing import strokes, svg
+from bootmark.web.drawing.strokes import COLOURS
+from bootmark.web.stages.svg import LEFT, STAGE_ORDER, WIDTH, Axis, months_svg
 
 ROW, GAP, TOP = 40.0, 12.0, 24.0
 

@@ -19,7 +19,7 @@ from bootmark.services.results import Listed
 from bootmark.services.season import Ask, Pair
 from bootmark.store.models import TreatmentRow
 from bootmark.web.guard import db, the_farm
-from bootmark.web.stages.svg import Axis, Marks, ribbon_svg, spoken
+from bootmark.web.stages.svg import STAGE_WORDS, Axis, Marks, ribbon_svg, spoken
 
 BACK_DAYS, AHEAD_DAYS = 62, 70
 KINDS = {"measured": "m", "forecast": "f", "past years": "p"}
@@ -104,7 +104,7 @@ def days_told(found: Season, axis: Axis) -> dict[str, Any]:
         "stages": {stage: np.rint(100 * found.shares[stage][first:last]).astype(int).tolist() for stage in stages},
         "heat": [np.rint(row[first:last]).astype(int).tolist() for row in found.heat],
         "kinds": "".join(KINDS.get(kind, FILLED) for kind in found.kinds[first:last]),
-        "words": {stage: {"not yet": "not out yet", "over": "gone for the year"}.get(stage, MANY.get(stage, stage)) for stage in stages},
+        "words": {stage: STAGE_WORDS.get(stage, stage) for stage in stages},
     }
 
 

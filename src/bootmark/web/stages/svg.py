@@ -9,12 +9,12 @@ import numpy as np
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import NOT_YET, OVER
-from bootmark.web.drawing import svg
-from bootmark.web.stages import strokes
+from bootmark.web.drawing import strokes, svg
+from bootmark.web.drawing.strokes import COLOURS
 
-COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}
 CROP_LANE = 20.0
 LEFT, WIDTH, LANE, TOP = 64.0, 860.0, 34.0, 44.0
+STAGE_WORDS = {**MANY, NOT_YET: "not out yet", OVER: "gone for the year"}
 STAGE_ORDER = ("adult", "egg", "larva", "nymph", "pupa")
 
 
@@ -201,5 +201,4 @@ def _today(axis: Axis, today: dt.date, bottom: float) -> str:
 def spoken(shares: dict[str, float]) -> str:
     """Today's shares in words, the largest first."""
     said = sorted(((share, stage) for stage, share in shares.items() if share >= 0.05), reverse=True)
-    words = {NOT_YET: "not out yet", OVER: "gone for the year"}
-    return ", ".join(f"{100 * share:.0f} % {words.get(stage, MANY.get(stage, stage))}" for share, stage in said)
+    return ", ".join(f"{100 * share:.0f} % {STAGE_WORDS.get(stage, stage)}" for share, stage in said)

@@ -1,4 +1,4 @@
-"""Curves, dashes and textures of a ribbon as plain strokes: a browser paints them many times faster than patterns and dash arrays."""
+"""Stages of life over time, their colours and textures, as plain strokes: a browser paints them many times faster than patterns."""
 
 import functools
 from collections.abc import Sequence
@@ -9,6 +9,7 @@ from shapely import LineString, MultiLineString, Polygon
 
 from bootmark.web.drawing import svg
 
+COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}
 NOTHING = 0.15
 """Less than this above its base, in units of the sheet, is not drawn."""
 LINE = int(shapely.GeometryType.LINESTRING)
