@@ -20,10 +20,10 @@ from sqlalchemy import func, select
 
 from bootmark.launch.__main__ import answers
 from bootmark.launch.cluster import free_port
-from bootmark.services import results, rounds, season
+from bootmark.services.base import ground
+from bootmark.services.seasons import forecasts, results
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE
-from bootmark.store.models import Farm
-from bootmark.store.season_models import SeasonResult, SeasonRun
+from bootmark.store.models import Farm, SeasonResult, SeasonRun
 from bootmark.store.session import farm_session
 from tests import database, orchards
 from tests.browser import driver
@@ -52,14 +52,14 @@ WORKERS, MOST_SECONDS = 2, 420
 
 
 def worker() -> "subprocess.Popen[bytes]":
-    return subprocess.Popen([sys.executable, "-m", "bootmark.services.worker"], env=os.environ, stderr=subprocess.DEVNULL)
+    return subprocess.Popen([sys.executable, "-m", "bootmark.worker"], env=os.environ, stderr=subprocess.DEVNULL)
 
 
 def reckon() -> tuple[float, int, int]:
     """Seconds, forecasts, and how many were made twice although a worker was killed halfway."""
     with farm_session(FARM) as session:
         farm = session.get_one(Farm, FARM)
-        _, run = results.refresh(session, farm, rounds.blocks_of(session, farm), database.known, DAY, dt.datetime.now(dt.UTC))
+        _, run = results.refresh(session, farm, ground.blocks(session), database.known, DAY, dt.datetime.now(dt.UTC))
         assert run, "the farm is too small for the background"
         run_id, total = run.id, run.total
     start, team, killed = time.perf_counter(), [worker() for _ in range(WORKERS)], False
@@ -94,10 +94,10 @@ def one_after_the_other(most: int = 200) -> float:
     """Seconds a forecast in this process, none of them shared."""
     with farm_session(FARM) as session:
         farm = session.get_one(Farm, FARM)
-        asks = season.asks(session, farm, rounds.blocks_of(session, farm), database.known, DAY)[:most]
+        asks = forecasts.asks(session, farm, ground.blocks(session), database.known, DAY)[:most]
         start = time.perf_counter()
         for one in asks:
-            season.reckon(session, farm, one, DAY, sightings=one.sightings)
+            forecasts.reckon(session, farm, one, DAY, sightings=one.sightings)
         return (time.perf_counter() - start) / len(asks)
 
 

@@ -12,7 +12,8 @@ import psycopg
 from psycopg import sql
 
 from bootmark.core.catalogue import default
-from bootmark.services.people import Member
+from bootmark.services.base.people import Member
+from bootmark.services.base.roles import Role
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NAME, PEOPLE, made
 from bootmark.store import session, setup
@@ -79,7 +80,7 @@ class DatabaseTest(unittest.TestCase):
 def member(role: str) -> Member:
     """One of the estate's people by role."""
     email, qualified = next((mail, fit) for _, mail, held, fit in PEOPLE if held == role)
-    return Member(made(email), FARM, NAME, role, qualified)
+    return Member(made(email), FARM, NAME, Role(role), qualified)
 
 
 known = default()

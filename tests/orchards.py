@@ -11,6 +11,10 @@ from bootmark.store.session import farm_session
 from tests.database import member
 
 
+def ids() -> dict[str, uuid.UUID]:
+    return {"version_id": uuid.uuid4(), "command_id": uuid.uuid4()}
+
+
 def plant(count: int, crop: str = "pear", agents: Sequence[str] = ("codling-moth",), days: int = 6) -> None:
     """So many blocks of a crop; their biofixes lie on so many different days of spring."""
     head: dict[str, Any] = {"version": 1, "conflict": False, "seen_at": NOW, "account_id": member("owner").account_id, "farm_id": FARM}
@@ -18,8 +22,8 @@ def plant(count: int, crop: str = "pear", agents: Sequence[str] = ("codling-moth
     with farm_session(FARM) as session:
         for n in range(count):
             where = made(f"orchard {n}")
-            session.add(Block(id=where, name=f"Far {n:04}", station_id=made("Valley mast"), version_id=uuid.uuid4(), **plain, **head))
+            session.add(Block(id=where, name=f"Far {n:04}", station_id=made("Valley mast"), **ids(), **plain, **head))
             session.flush()
             for place, agent in enumerate(agents):
                 on = dt.date(2026, 4, 10) + dt.timedelta(days=(7 * n + 11 * place) % days)
-                session.add(Biofix(id=uuid.uuid4(), block_id=where, agent=agent, on=on, basis="planted", version_id=uuid.uuid4(), **head))
+                session.add(Biofix(id=uuid.uuid4(), block_id=where, agent=agent, on=on, basis="planted", **ids(), **head))

@@ -1,5 +1,6 @@
 """Docs that are generated from code stay so: ./bootmark test says when one has to be written anew."""
 
+import json
 import os
 import re
 import unittest
@@ -9,13 +10,13 @@ from pathlib import Path
 from assets import digest
 from bootmark.core.catalogue import default
 from bootmark.core.field import identify
-from bootmark.services import calls, crop_stages, enquiries, field, judging, places, sightings, traps  # noqa: F401 - register their kinds
-from bootmark.services.commands import KINDS
+from bootmark.services.kinds import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
 from bootmark.store.base import Base
 from bootmark.web.guard import POLICY
 
 PAGE = Path(__file__).resolve().parents[1] / "docs" / "commands.md"
+SCHEMA = PAGE.with_name("commands.schema.json")
 
 
 def generated() -> str:
@@ -26,10 +27,17 @@ def generated() -> str:
         "Written by `BOOTMARK_WRITE_DOCS=1 ./bootmark test tests.test_docs`; a test holds it to the code.",
         "",
     ]
-    lines += ["## Commands", "", "| kind | who | what |", "|---|---|---|"]
     lines += [
-        f"| `{one.name}` | {', '.join(sorted(one.roles))} | {one.about} |" for one in sorted(KINDS.values(), key=lambda one: one.name)
+        "## Commands",
+        "",
+        "Their shapes stand as JSON Schema in `docs/commands.schema.json`.",
+        "",
+        "| kind | v | who | what | fields |",
+        "|---|---|---|---|---|",
     ]
+    for kind, handler in sorted(KINDS.items()):
+        spec, fields = handler.command.spec, ", ".join(handler.command.model_fields)
+        lines.append(f"| `{kind}` | {spec.v} | {', '.join(sorted(spec.roles))} | {handler.command.about()} | {fields} |")
     lines += ["", "## Tables", "", "```mermaid", "erDiagram"]
     pairs = {
         (key.referred_table.name, table.name)
@@ -47,6 +55,15 @@ def generated() -> str:
     ]
     lines += ["## Content-Security-Policy", "", "```", POLICY.replace("; ", ";\n"), "```", ""]
     return "\n".join(lines)
+
+
+def schemas() -> str:
+    """The shapes of all commands, for devices to check before anything is kept."""
+    told = {
+        f"{kind}/{handler.command.spec.v}": handler.command.model_json_schema() | {"description": handler.command.about()}
+        for kind, handler in sorted(KINDS.items())
+    }
+    return json.dumps(told, indent=1, ensure_ascii=False) + "\n"
 
 
 ROW = re.compile(r"^\| ([a-z ]+) \| .*?([0-9.]+) \| ([0-9.]+) \| ([0-9.]+) \|$", re.MULTILINE)
@@ -69,7 +86,9 @@ class Docs(unittest.TestCase):
     def test_the_generated_page_matches_the_code(self) -> None:
         if os.environ.get("BOOTMARK_WRITE_DOCS"):
             PAGE.write_text(generated())
+            SCHEMA.write_text(schemas())
         self.assertEqual(PAGE.read_text(), generated())
+        self.assertEqual(SCHEMA.read_text(), schemas())
 
     def test_the_committed_style_was_built_from_its_sources(self) -> None:
         self.assertEqual(digest.NOTE.read_text().strip(), digest.digest(), "run ./bootmark assets and commit what it changes")

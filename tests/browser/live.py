@@ -68,7 +68,7 @@ class LiveTest(unittest.TestCase):
         with farm_session(FARM) as session:
             session.execute(text("UPDATE station SET url = :url"), {"url": f"http://127.0.0.1:{station.server_port}"})
         worker = subprocess.Popen(
-            [sys.executable, "-m", "bootmark.services.worker"],
+            [sys.executable, "-m", "bootmark.worker"],
             env=dict(os.environ, PYTHONPATH=str(ROOT / "src")),
             stderr=subprocess.DEVNULL,
         )

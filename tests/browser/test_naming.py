@@ -6,15 +6,13 @@ from typing import ClassVar
 from selenium.webdriver.common.by import By
 
 from bootmark.core.catalogue import default
-from bootmark.services import commands, field, places  # noqa: F401 - registers the kinds of command
-from bootmark.services.commands import Sent
-from bootmark.services.people import Member
-from bootmark.standins.estate import FARM, NAME, NOW, PEOPLE, made
-from bootmark.store.models import Farm, Look
+from bootmark.standins.estate import FARM, made
+from bootmark.store.models import Look
 from bootmark.store.session import farm_session
 from bootmark.web.bench import AT_FIRST
 from tests.browser import driver
 from tests.browser.live import LiveTest, pause_until
+from tests.sending import send
 
 KNOWN = default()
 BEDS = {
@@ -36,40 +34,16 @@ class Naming(LiveTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        _, email, role, qualified = next(one for one in PEOPLE if one[2] == "owner")
-        owner = Member(made(email), FARM, NAME, role, qualified)
-        with farm_session(FARM) as session:
-            farm = session.get_one(Farm, FARM)
-            for crop, place in BEDS.items():
-                block = {
-                    "name": f"Bed of {crop}",
-                    "crop": crop,
-                    "place": place,
-                    "cultivar": "",
-                    "area": 0.1,
-                    "outline": [[0, 0], [9, 0], [9, 9], [0, 9]],
-                    "station_id": None,
-                    "harvest_from": None,
-                }
-                sent = Sent(uuid.uuid4(), "block.save", made(f"bed/{crop}"), 0, NOW, block)
-                commands.handle(session, farm, owner, KNOWN, sent, NOW)
+        for crop, place in BEDS.items():
+            outline = [[0, 0], [9, 0], [9, 9], [0, 9]]
+            block = {"name": f"Bed of {crop}", "crop": crop, "place": place, "area": 0.1, "outline": outline}
+            send("block.save", block, made(f"bed/{crop}"))
         cls.sign_in("scout")
 
     def stop_in(self, crop: str) -> uuid.UUID:
         """A fresh stop, and the browser on its Look screen."""
         stop = uuid.uuid4()
-        _, email, role, qualified = next(one for one in PEOPLE if one[2] == "scout")
-        with farm_session(FARM) as session:
-            farm = session.get_one(Farm, FARM)
-            payload = {"block_id": str(made(f"bed/{crop}")), "where": "", "return_id": None}
-            commands.handle(
-                session,
-                farm,
-                Member(made(email), FARM, NAME, role, qualified),
-                KNOWN,
-                Sent(uuid.uuid4(), "stop.open", stop, 0, NOW, payload),
-                NOW,
-            )
+        send("stop.open", {"block_id": str(made(f"bed/{crop}")), "where": "", "return_id": None}, stop, role="scout")
         self.go(f"look/{stop}")
         driver.find(self.chrome, ".bench .signs")
         return stop

@@ -58,6 +58,12 @@ class LeaveIt(unittest.TestCase):
         self.assertEqual(decide(sample=many(9, enemies=2)).kind, "leave")
         self.assertIn(decide(sample=many(9, enemies=0)).kind, ACTING)
 
+    def test_a_handful_of_animals_never_decides_by_its_enemies(self) -> None:
+        for counts, enemies in (((6,), (1,)), ((8,) * 9, (2,) * 9), ((9, *[0] * 19), (0,) * 20)):
+            decision = decide(sample=Sample("leaf", counts, enemies))
+            self.assertNotIn("help is winning", decision.headline, counts)
+        self.assertEqual(decide(sample=Sample("leaf", (6,), (1,))).kind, "look again")
+
     def test_finished_dead_and_parasitised(self) -> None:
         for activity in ("finished", "dead", "parasitised"):
             self.assertEqual(decide(replace(MITE, activity=activity), many(20)).kind, "leave")

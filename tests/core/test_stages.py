@@ -217,11 +217,13 @@ class BestDays(unittest.TestCase):
         with self.assertRaises(ValueError):
             killing.best_days(found, MOTH, MOTH.control("granulovirus"), after=found.as_of, efficacy=0.0)
 
-    def test_the_harmful_stage_is_read_from_the_catalogue(self) -> None:
-        self.assertEqual(killing.feeding_stages(default().agent("colorado-potato-beetle")), {"larva"})
+    def test_the_stages_that_feed_are_told_by_the_catalogue(self) -> None:
+        self.assertEqual(default().agent("colorado-potato-beetle").feeds, ("larva",))
+        for scale in ("pine-needle-scale", "oystershell-scale", "euonymus-scale", "san-jose-scale"):
+            self.assertIn("adult", default().agent(scale).feeds, "females suck sap as their young do (common practice, no source)")
         for agent in default().agents.values():
-            if agent.heat and agent.heat.events and agent.is_pest:
-                self.assertTrue(killing.feeding_stages(agent), agent.id)
+            if agent.is_pest:
+                self.assertTrue(agent.feeds and set(agent.feeds) <= set(agent.stages), agent.id)
 
     def test_ranks_are_the_models_own_spread(self) -> None:
         assert MOTH.heat

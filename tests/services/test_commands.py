@@ -5,35 +5,27 @@ import datetime as dt
 import itertools
 import threading
 import uuid
+from collections.abc import Callable
 from typing import Any
+from unittest import mock
 
 from sqlalchemy import func, select, text
+from sqlalchemy.exc import OperationalError
 
-from bootmark.services import commands, crop_stages, enquiries, judging, sightings, traps, weather  # noqa: F401 - register their kinds
-from bootmark.services.commands import KINDS, Forbidden, OtherContent, Refused, Sent, TooEarly
+from bootmark.services import writing
+from bootmark.services.base.command import Forbidden, OtherContent, Refused, TooEarly
+from bootmark.services.base.handling import Sent
+from bootmark.services.kinds import KINDS
+from bootmark.services.weather import judging
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Command, Farm, FindingRow, Look, ReturnVisit, Stop, TreatmentRow
+from bootmark.store.models import Block, CommandRow, FindingRow, Look, ReturnVisit, Stop, TreatmentRow
 from bootmark.store.session import farm_session
 from bootmark.store.versions import VERSIONS
 from tests.database import DatabaseTest, known, member
+from tests.sending import REAL, envelope, send, store_days
 
-REAL = dt.datetime(2026, 11, 23, 12, tzinfo=dt.UTC)
 SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
-
-
-def send(
-    kind: str,
-    payload: dict[str, Any],
-    record: uuid.UUID | None = None,
-    *,
-    role: str = "owner",
-    base: int = 0,
-    command: uuid.UUID | None = None,
-) -> dict[str, Any]:
-    sent = Sent(command or uuid.uuid4(), kind, record or uuid.uuid4(), base, NOW, payload)
-    with farm_session(FARM) as session:
-        return commands.handle(session, session.get_one(Farm, FARM), member(role), known, sent, REAL)
 
 
 def count(model: Any, **where: Any) -> int:
@@ -151,7 +143,7 @@ def doubtful() -> tuple[dict[str, Any], uuid.UUID]:
     ridge, day = made("Ridge mast"), dt.date(2025, 3, 1) + dt.timedelta(days=next(flagged))
     with farm_session(FARM) as session:
         row = {"local_date": day, "received_at": NOW, "tmin": 2.0, "tmax": 48.0, "rain": 0.0, "source": "test"}
-        weather.store_days(session, FARM, ridge, [row])
+        store_days(session, ridge, [row])
     return {"station_id": str(ridge), "local_date": day.isoformat(), "verdict": "stands"}, judging.record_id(ridge, day)
 
 
@@ -159,7 +151,7 @@ def application(decision: uuid.UUID) -> dict[str, Any]:
     with farm_session(FARM) as session:
         row = session.scalars(select(TreatmentRow).where(TreatmentRow.decision_id == decision, TreatmentRow.ordinal == 0)).one()
         control = known.agent(row.agent).control(row.control)
-    from bootmark.services.calls import checks
+    from bootmark.services.treatment.calls import checks
 
     return {
         "treatment_id": str(row.id),
@@ -210,63 +202,97 @@ class EveryKind(DatabaseTest):
         for kind in ("look.record", "sample.record", "decision.make"):
             with self.assertRaises(TooEarly):
                 send(kind, *told[kind])
-        batch = [
-            {
-                "command_id": str(uuid.uuid4()),
-                "kind": kind,
-                "record_id": str(record),
-                "base_version": 0,
-                "seen_at": NOW.isoformat(),
-                "payload": payload,
-            }
-            for kind, (payload, record) in reversed(list(told.items()))
-        ]
-        with farm_session(FARM) as session:
-            farm = session.get_one(Farm, FARM)
-            first = commands.sync(session, farm, member("owner"), known, batch, REAL)
-            again = commands.sync(session, farm, member("owner"), known, batch, REAL)
-            third = commands.sync(session, farm, member("owner"), known, batch, REAL)
+        batch = [envelope(kind, payload, record) for kind, (payload, record) in reversed(list(told.items()))]
+        first, again, third = (writing.sync(FARM, member("owner"), known, batch, REAL) for _ in range(3))
         self.assertEqual([one["command_id"] for one in first], [one["command_id"] for one in batch])
         self.assertNotIn("refused", {one["status"] for one in first})
         # What hangs on two others that were sent after it needs a second sending, as the outbox does.
         self.assertEqual({one["status"] for one in again}, {"stored"})
         self.assertTrue(all(one["replayed"] for one in third))
 
-    def test_a_stale_base_keeps_both_and_flags_them(self) -> None:
-        told = line()
-        for kind, (payload, record) in told.items():
-            send(kind, payload, record)
-            second = send(kind, payload, record, base=1)
-            self.assertEqual((second["status"], second["version"]), ("stored", 2), kind)
-            stale = send(kind, payload, record, base=1)
-            self.assertEqual((stale["status"], stale["version"]), ("conflict", 3), kind)
+    def test_a_stale_base_keeps_both_and_flags_them_until_a_person_merges(self) -> None:
+        for kind, (payload, record) in line().items():
+            first, second, stale, settled = (uuid.uuid4() for _ in range(4))
+            send(kind, payload, record, command=first)
+            self.assertEqual(send(kind, payload, record, base=first, command=second)["status"], "stored", kind)
+            late = send(kind, payload, record, base=first, command=stale)
+            self.assertEqual((late["status"], late["version"]), ("conflict", 3), kind)
+            self.assertEqual(self.head(kind, record), (2, second, True))
+            versions = VERSIONS[KINDS[kind].head]
             with farm_session(FARM) as session:
-                head = session.get_one(KINDS[kind].head, (FARM, record))
-                self.assertEqual((head.version, head.conflict), (2, True))
-                versions = VERSIONS[KINDS[kind].head]
-                flags = (
-                    session.execute(select(versions.c.conflict).where(versions.c.record_id == record).order_by(versions.c.number))
-                    .scalars()
-                    .all()
+                rows = session.execute(
+                    select(versions.c.conflict, versions.c.base_command).where(versions.c.record_id == record).order_by(versions.c.number)
                 )
-                self.assertEqual(flags, [False, False, True])
-            settled = send(kind, payload, record, base=2)
-            self.assertEqual(settled["version"], 4)
-            with farm_session(FARM) as session:
-                self.assertFalse(session.get_one(KINDS[kind].head, (FARM, record)).conflict)
+                self.assertEqual([tuple(row) for row in rows], [(False, None), (False, first), (True, first)])
+            send(kind, payload, record, base=second)
+            self.assertTrue(self.head(kind, record)[2], "a save on the head merges nothing by itself")
+            head = self.head(kind, record)[1]
+            send(kind, payload, record, base=head, merges=(stale,), command=settled)
+            self.assertEqual(self.head(kind, record), (5, settled, False))
+
+    def head(self, kind: str, record: uuid.UUID) -> tuple[int, uuid.UUID, bool]:
+        with farm_session(FARM) as session:
+            row = session.get_one(KINDS[kind].head, (FARM, record))
+            return row.version, row.command_id, row.conflict
+
+    def test_one_person_alone_without_signal_saves_twice_and_nothing_is_flagged(self) -> None:
+        payload, record = line()["look.record"]
+        send("stop.open", {"block_id": str(made("Tunnel 1"))}, uuid.UUID(payload["stop_id"]))
+        start, one, two = (uuid.uuid4() for _ in range(3))
+        send("look.record", payload, record, command=start)
+        batch = [
+            envelope("look.record", payload | {"note": "one"}, record, base=start, command=one),
+            envelope("look.record", payload | {"note": "two"}, record, base=one, command=two),
+        ]
+        answers = writing.sync(FARM, member("scout"), known, batch, REAL)
+        self.assertEqual([answer["status"] for answer in answers], ["stored", "stored"])
+        self.assertEqual(self.head("look.record", record), (3, two, False))
+
+    def test_one_saves_twice_while_another_saves_once(self) -> None:
+        payload, record = line()["look.record"]
+        send("stop.open", {"block_id": str(made("Tunnel 1"))}, uuid.UUID(payload["stop_id"]))
+        start, other, one, two, three = (uuid.uuid4() for _ in range(5))
+        send("look.record", payload, record, command=start)
+        send("look.record", payload | {"note": "B"}, record, base=start, command=other)
+        batch = [
+            envelope("look.record", payload | {"note": "A1"}, record, base=start, command=one),
+            envelope("look.record", payload | {"note": "A2"}, record, base=one, command=two),
+        ]
+        answers = writing.sync(FARM, member("scout"), known, batch, REAL)
+        self.assertEqual([answer["status"] for answer in answers], ["conflict", "conflict"])
+        self.assertEqual(self.head("look.record", record), (2, other, True))
+        with farm_session(FARM) as session:
+            self.assertEqual(session.get_one(Look, (FARM, record)).note, "B")
+            versions = VERSIONS[Look]
+            kept = select(versions.c.base_command, versions.c.payload["note"].astext).where(versions.c.command_id == two)
+            self.assertEqual(session.execute(kept).one(), (one, "A2"))
+        self.assertEqual(send("look.record", payload, record, base=two, command=three)["status"], "conflict")
 
     def test_a_base_that_has_not_arrived_waits(self) -> None:
         payload, record = line()["stop.open"]
         with self.assertRaises(TooEarly):
-            send("stop.open", payload, record, base=3)
+            send("stop.open", payload, record, base=uuid.uuid4())
+
+    def test_what_a_device_kept_before_the_base_was_a_command(self) -> None:
+        payload, record = line()["stop.open"]
+
+        def kept(number: int) -> dict[str, Any]:
+            new = envelope("stop.open", payload, record)
+            return {name: new[name] for name in ("command_id", "kind", "record_id", "seen_at", "payload")} | {"base_version": number}
+
+        batch = [kept(0), kept(1), kept(1), kept(9)]
+        answers = writing.sync(FARM, member("scout"), known, batch, REAL)
+        self.assertEqual([answer["status"] for answer in answers], ["stored", "stored", "conflict", "wait"])
+        again = writing.sync(FARM, member("scout"), known, batch[:1], REAL)
+        self.assertTrue(again[0]["replayed"])
 
     def test_viewers_write_nothing_and_scouts_sign_nothing(self) -> None:
         told = line()
-        before = count(Command)
+        before = count(CommandRow)
         for kind, (payload, record) in told.items():
             with self.assertRaises(Forbidden):
                 send(kind, payload, record, role="viewer")
-        self.assertEqual(count(Command), before)
+        self.assertEqual(count(CommandRow), before)
         for kind, (payload, record) in told.items():
             send(kind, payload, record)
         with self.assertRaises(Forbidden):
@@ -290,11 +316,12 @@ class EveryKind(DatabaseTest):
 
     def test_two_writers_of_one_record_take_turns(self) -> None:
         payload, record = line()["stop.open"]
-        send("stop.open", payload, record)
+        first = uuid.uuid4()
+        send("stop.open", payload, record, command=first)
         results: list[str] = []
 
         def one() -> None:
-            results.append(send("stop.open", payload, record, base=1)["status"])
+            results.append(send("stop.open", payload, record, base=first)["status"])
 
         threads = [threading.Thread(target=one) for _ in range(4)]
         for thread in threads:
@@ -363,20 +390,79 @@ class Refusals(DatabaseTest):
             send("application.record", right, role="applicator")
 
     def test_envelopes(self) -> None:
-        for raw in ({}, {"command_id": "x"}, {**_envelope(), "seen_at": "2026-06-18T07:00"}, {**_envelope(), "payload": []}):
-            with self.assertRaises(Refused):
-                Sent.of(raw)
+        good = envelope("stop.open", {})
+        odd: tuple[Any, ...] = ({}, [], "x", None, {"command_id": "x"}, {**good, "seen_at": "2026-06-18T07:00"}, {**good, "base": 3})
+        for raw in odd:
+            with self.assertRaises(Refused, msg=raw):
+                Sent.of(raw, NOW)
+        self.assertEqual(Sent.of(good | {"seen_at": "2031-01-01T00:00:00+00:00"}, NOW).seen_at, NOW)
 
 
-def _envelope() -> dict[str, Any]:
-    return {
-        "command_id": str(uuid.uuid4()),
-        "kind": "stop.open",
-        "record_id": str(uuid.uuid4()),
-        "base_version": 0,
-        "seen_at": NOW.isoformat(),
-        "payload": {},
-    }
+class OneOfMany(DatabaseTest):
+    """What goes wrong with one command touches no other of its batch."""
+
+    def sync(self, *batch: Any, **more: Any) -> list[str]:
+        return [answer["status"] for answer in writing.sync(FARM, member("owner"), known, batch, REAL, **more)]
+
+    def stop(self) -> dict[str, Any]:
+        return envelope("stop.open", {"block_id": str(made("Tunnel 1"))})
+
+    def block(self, name: str) -> dict[str, Any]:
+        payload, record = line()["block.save"]
+        return envelope("block.save", payload | {"name": name}, record)
+
+    def test_a_name_that_is_taken_is_refused_in_words(self) -> None:
+        self.assertEqual(self.sync(self.stop(), self.block("Orchard A"), self.stop()), ["stored", "refused", "stored"])
+        with self.assertRaises(Refused) as caught:
+            send("block.save", line()["block.save"][0] | {"name": "Orchard A"})
+        self.assertIn("a block called Orchard A already", caught.exception.errors["name"])
+
+    def test_two_take_one_name_at_once(self) -> None:
+        answers: list[list[str]] = []
+        both = threading.Barrier(2)
+        refuse = places_refuse_taken()
+
+        def checked(*words: Any) -> None:
+            refuse(*words)
+            if threading.current_thread().name not in waited:
+                waited.add(threading.current_thread().name)
+                both.wait(10)
+
+        waited: set[str] = set()
+        with mock.patch("bootmark.services.places._refuse_taken", checked):
+            threads = [threading.Thread(target=lambda: answers.append(self.sync(self.block("Wanted by two")))) for _ in range(2)]
+            for thread in threads:
+                thread.start()
+            for thread in threads:
+                thread.join()
+        self.assertEqual(sorted(answers), [["refused"], ["stored"]])
+        self.assertEqual(count(Block, name="Wanted by two"), 1)
+
+    def test_a_fault_and_a_busy_database(self) -> None:
+        broken = self.stop()
+        for error, status in ((RuntimeError("broken"), "fault"), (OperationalError("x", {}, Exception("busy")), "again")):
+            failing = mock.patch("bootmark.services.base.handling.Context.get", side_effect=error)
+            with failing, self.assertLogs("bootmark.writing", "WARNING"):
+                self.assertEqual(self.sync(broken), [status])
+        self.assertEqual(self.sync(self.stop(), {"kind": 3}, "nonsense", broken), ["stored", "refused", "refused", "stored"])
+
+    def test_a_device_whose_clock_is_wrong_is_put_right(self) -> None:
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE farm SET clock_at = NULL"))
+        fast = dt.timedelta(hours=3)
+        done = REAL - dt.timedelta(minutes=40)
+        told = envelope("stop.open", {"block_id": str(made("Tunnel 1"))}, at=done + fast)
+        self.assertEqual(self.sync(told, sent_at=REAL + fast), ["stored"])
+        with farm_session(FARM) as session:
+            row = session.get_one(CommandRow, (FARM, uuid.UUID(told["command_id"])))
+            self.assertEqual((row.seen_at, row.told_at, row.sent_at), (done, done + fast, REAL + fast))
+            session.execute(text("UPDATE farm SET clock_at = :now"), {"now": NOW})
+
+
+def places_refuse_taken() -> Callable[..., None]:
+    from bootmark.services import places
+
+    return places._refuse_taken
 
 
 class Kept(DatabaseTest):
@@ -391,6 +477,6 @@ class Kept(DatabaseTest):
         self.assertAlmostEqual(sum(cause["probability"] for cause in look.working["causes"]), 1, delta=0.2)
 
     def test_the_demo_is_loaded_once(self) -> None:
-        before = count(Command)
+        before = count(CommandRow)
         self.assertFalse(demo.load())
-        self.assertEqual(count(Command), before)
+        self.assertEqual(count(CommandRow), before)

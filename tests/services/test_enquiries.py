@@ -5,13 +5,14 @@ from typing import Any
 
 from sqlalchemy import select
 
-from bootmark.services import enquiries, field, findings
-from bootmark.services.commands import Refused
+from bootmark.services.base.command import Refused
+from bootmark.services.scouting import enquiries, findings, looks
 from bootmark.standins.estate import FARM
 from bootmark.store.models import Block, Enquiry, Farm, Look, Stop
+from bootmark.store.rows import NotHere
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, known
-from tests.services.test_commands import send
+from tests.sending import send
 
 CIRCLES = {"circles-cut-from-the-edge": "seen", "leaf-still-green-and-working": "seen", "bee-carrying-leaf": "seen"}
 
@@ -21,7 +22,7 @@ def payload(**more: Any) -> dict[str, Any]:
 
 
 class Enquiries(DatabaseTest):
-    def save(self, record: uuid.UUID | None = None, base: int = 0, **more: Any) -> Enquiry:
+    def save(self, record: uuid.UUID | None = None, base: uuid.UUID | None = None, **more: Any) -> Enquiry:
         stored = send("enquiry.save", payload(**more), record, role="adviser", base=base)
         with farm_session(FARM) as session:
             return session.get_one(Enquiry, (FARM, uuid.UUID(stored["record_id"])))
@@ -29,9 +30,9 @@ class Enquiries(DatabaseTest):
     def test_open_then_asked_then_answered(self) -> None:
         first = self.save()
         self.assertEqual((first.state, first.crop), ("open", "rose"))
-        asked = self.save(first.id, 1, signs={"circles-cut-from-the-edge": "seen"})
+        asked = self.save(first.id, first.command_id, signs={"circles-cut-from-the-edge": "seen"})
         self.assertEqual(asked.state, "asked")
-        answered = self.save(first.id, 2, signs=CIRCLES)
+        answered = self.save(first.id, asked.command_id, signs=CIRCLES)
         self.assertEqual((answered.state, answered.verdict, answered.version), ("answered", "help has come", 3))
 
     def test_a_crop_is_meant_by_any_of_its_names(self) -> None:
@@ -57,14 +58,13 @@ class Enquiries(DatabaseTest):
 
     def test_past_answers_for_like_cases_are_offered(self) -> None:
         with farm_session(FARM) as session:
-            farm = session.get_one(Farm, FARM)
-            like = enquiries.like(session, farm, "rose", CIRCLES, uuid.uuid4())
+            like = enquiries.like(session, "rose", CIRCLES, uuid.uuid4())
             self.assertEqual({one.agents for one in like}, {("leafcutter-bee",)})
             self.assertIn("circles-cut-from-the-edge", like[0].shared)
-            birch = enquiries.like(session, farm, "birch", CIRCLES, uuid.uuid4())
+            birch = enquiries.like(session, "birch", CIRCLES, uuid.uuid4())
             self.assertIsNotNone(birch[0].look_id)
-            self.assertEqual(enquiries.like(session, farm, "rose", {"drooping": "seen"}, uuid.uuid4()), [])
-            self.assertEqual(enquiries.like(session, farm, "rose", {}, uuid.uuid4()), [])
+            self.assertEqual(enquiries.like(session, "rose", {"drooping": "seen"}, uuid.uuid4()), [])
+            self.assertEqual(enquiries.like(session, "rose", {}, uuid.uuid4()), [])
 
 
 class Findings(DatabaseTest):
@@ -78,21 +78,22 @@ class Findings(DatabaseTest):
                 .order_by(Look.seen_at.desc())
                 .limit(1)
             ).scalar_one()
-        send("look.record", {"stop_id": str(look.stop_id), "signs": {"drooping": "seen"}, "note": "Was wrong"}, look.id, base=look.version)
+        send(
+            "look.record", {"stop_id": str(look.stop_id), "signs": {"drooping": "seen"}, "note": "Was wrong"}, look.id, base=look.command_id
+        )
         with farm_session(FARM) as session:
-            found = findings.of_look(session, session.get_one(Farm, FARM), look.id)
-        assert found
+            found = findings.of_look(session, look.id)
         self.assertEqual([one.number for one in found.versions], [2, 1])
         self.assertEqual(found.versions[0].note, "Was wrong")
         self.assertIn("legless-white-maggots", found.versions[1].signs)
         self.assertGreaterEqual(len([one for one in found.history if one.agent == "cabbage-maggot"]), 2)
-        with farm_session(FARM) as session:
-            self.assertIsNone(findings.of_look(session, session.get_one(Farm, FARM), uuid.uuid4()))
+        with farm_session(FARM) as session, self.assertRaises(NotHere):
+            findings.of_look(session, uuid.uuid4())
 
     def test_the_bench_knows_the_season_by_heat(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             orchard = session.scalars(select(Block).where(Block.name == "Orchard A")).one()
-            case = field.case_of(session, farm, orchard, farm.clock_at, {})
+            case = looks.case_of(session, farm, orchard, farm.clock_at, {})
         self.assertIn("codling-moth", case.heat)
         self.assertEqual(case.region, "European Union")

@@ -2,7 +2,7 @@
 
 from sqlalchemy import select
 
-from bootmark.services import growth
+from bootmark.services.scouting import growth
 from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import Block, Farm, SampleRow
 from bootmark.store.session import farm_session

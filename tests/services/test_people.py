@@ -2,8 +2,8 @@
 
 import datetime as dt
 
-from bootmark.services import people
-from bootmark.services.people import TooManyAttempts
+from bootmark.services.base import people
+from bootmark.services.base.people import TooManyAttempts
 from bootmark.standins.estate import FARM, PASSWORD, PEOPLE, made
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest

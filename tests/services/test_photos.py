@@ -6,8 +6,8 @@ import uuid
 from PIL import Image
 from sqlalchemy import func, select
 
-from bootmark.services import photos
-from bootmark.services.commands import Refused
+from bootmark.services.base.command import Refused
+from bootmark.services.scouting import photos
 from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import Enquiry, Photo, Stop
 from bootmark.store.session import farm_session

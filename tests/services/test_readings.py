@@ -4,19 +4,24 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import func, select, text
+from sqlalchemy.orm import Session
 
-from bootmark.services import commands, judging, pushed, weather
-from bootmark.services.commands import Forbidden, Refused, Sent
+from bootmark.services.base.command import Forbidden, Refused
+from bootmark.services.weather import derived, judging, pushed, stations
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Farm, Station, WeatherDay, WeatherDerived, WeatherHour
+from bootmark.store.models import Station, WeatherDay, WeatherDerived, WeatherHour
 from bootmark.store.session import farm_session
 from bootmark.web import create_app
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, member
+from tests.sending import send, store_days
 
 MAST, RIDGE = made("Valley mast"), made("Ridge mast")
-REAL = dt.datetime(2026, 11, 23, 12, tzinfo=dt.UTC)
 SPIKE = dt.date(2026, 5, 6)
+
+
+def mast(session: Session, station: uuid.UUID = MAST) -> Station:
+    return session.get_one(Station, (FARM, station))
 
 
 def hours(count: int, start: str = "2026-06-17T00:00:00+01:00", **change: Any) -> dict[str, Any]:
@@ -48,7 +53,16 @@ class Pushed(DatabaseTest):
         self.assertEqual((again.json["stored"], again.json["again"]), (0, 24))
         self.assertEqual((self.total(WeatherHour), self.total(WeatherDay)), (before + 24, days + 1))
         with farm_session(FARM) as session:
-            self.assertEqual(weather.record(session, FARM, MAST).days[dt.date(2026, 6, 16)], (18.0, 22.0))
+            self.assertEqual(stations.record(session, mast(session)).days[dt.date(2026, 6, 16)], (18.0, 22.0))
+
+    def test_a_gap_before_pushed_days_is_filled_as_it_is_for_others(self) -> None:
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE farm SET clock_at = clock_at + interval '9 days'"))
+        for day in ("2026-06-18", "2026-06-22"):
+            self.assertEqual(self.push(hours(24, f"{day}T00:00:00+01:00")).json["stored"], 24)
+        with farm_session(FARM) as session:
+            filled = derived.how_filled(session, mast(session))
+        self.assertEqual({day.day: how for day, how in filled.items() if day >= dt.date(2026, 6, 18)}, {19: "line", 20: "line", 21: "line"})
 
     def test_bad_readings_are_refused_by_place_and_the_others_go_in(self) -> None:
         told: dict[str, Any] = hours(6, "2026-06-17T00:00:00+01:00")
@@ -104,15 +118,15 @@ class Pushed(DatabaseTest):
 
 
 class Judged(DatabaseTest):
-    def judge(self, verdict: str, day: dt.date = SPIKE, base: int = 0) -> None:
+    def judge(self, verdict: str, day: dt.date = SPIKE, base: uuid.UUID | None = None) -> uuid.UUID:
         payload = {"station_id": str(RIDGE), "local_date": day.isoformat(), "verdict": verdict}
-        sent = Sent(uuid.uuid4(), "weather.judge", judging.record_id(RIDGE, day), base, NOW, payload)
-        with farm_session(FARM) as session:
-            commands.handle(session, session.get_one(Farm, FARM), member("adviser"), known, sent, REAL)
+        command = uuid.uuid4()
+        send("weather.judge", payload, judging.record_id(RIDGE, day), role="adviser", base=base, command=command)
+        return command
 
     def high(self) -> float | None:
         with farm_session(FARM) as session:
-            return weather.record(session, FARM, RIDGE).days.get(SPIKE, (None, None))[1]
+            return stations.record(session, mast(session, RIDGE)).days.get(SPIKE, (None, None))[1]
 
     def test_a_spike_counts_until_a_person_leaves_it_out_and_the_raw_day_stays(self) -> None:
         with farm_session(FARM) as session:
@@ -122,13 +136,13 @@ class Judged(DatabaseTest):
             self.assertEqual(flagged[0]["kind"], "spike")
         raw = self.high()
         assert raw
-        self.judge("left out")
+        first = self.judge("left out")
         self.assertIsNone(self.high())
         with farm_session(FARM) as session:
             stored = session.scalars(select(WeatherDay.tmax).where(WeatherDay.station_id == RIDGE, WeatherDay.local_date == SPIKE)).one()
             self.assertEqual(stored, raw)
             self.assertEqual(session.get_one(WeatherDerived, (FARM, RIDGE, SPIKE)).filled, "line")
-        self.judge("stands", base=1)
+        self.judge("stands", base=first)
         self.assertEqual(self.high(), raw)
 
     def test_what_is_refused(self) -> None:
@@ -140,7 +154,7 @@ class Judged(DatabaseTest):
     def test_fahrenheit_days_can_be_read_as_what_they_are(self) -> None:
         days = [dt.date(2026, 1, 10) + dt.timedelta(days=n) for n in range(5)]
         with farm_session(FARM) as session:
-            kept = weather.record(session, FARM, MAST).days
+            kept = stations.record(session, mast(session)).days
             rows = [
                 {
                     "local_date": day,
@@ -153,11 +167,10 @@ class Judged(DatabaseTest):
                 for day in days
             ]
             true = kept[days[0]]
-            weather.store_days(session, FARM, MAST, rows)
-            self.assertEqual({flag.kind for flag in weather.flags(session, session.get_one(Station, (FARM, MAST)))}, {"unit"})
+            store_days(session, MAST, rows)
+            self.assertEqual({flag.kind for flag in derived.flags(session, session.get_one(Station, (FARM, MAST)))}, {"unit"})
         payload = {"station_id": str(MAST), "local_date": days[0].isoformat(), "verdict": "mended"}
+        send("weather.judge", payload, judging.record_id(MAST, days[0]))
         with farm_session(FARM) as session:
-            sent = Sent(uuid.uuid4(), "weather.judge", judging.record_id(MAST, days[0]), 0, NOW, payload)
-            commands.handle(session, session.get_one(Farm, FARM), member("owner"), known, sent, REAL)
-            mended = weather.record(session, FARM, MAST).days[days[0]]
+            mended = stations.record(session, mast(session)).days[days[0]]
         self.assertAlmostEqual(mended[1], true[1], places=6)

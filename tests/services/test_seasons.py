@@ -8,25 +8,24 @@ from typing import Any
 import numpy as np
 from sqlalchemy import func, select, text
 
-from bootmark.services import block_weather, calls, commands, crop_stages, results, rounds, season, weather, worker
-from bootmark.services.commands import Refused, Sent
+from bootmark.core.season.daily import warmed
+from bootmark.services.base import ground
+from bootmark.services.base.command import Refused
+from bootmark.services.seasons import crop_stages, forecasts, results
+from bootmark.services.treatment import calls
+from bootmark.services.weather import blocks as block_weather
+from bootmark.services.weather import stations
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Block, Farm, Station
-from bootmark.store.season_models import SeasonResult, SeasonRun
+from bootmark.store.models import Block, Farm, SeasonResult, SeasonRun, Station
 from bootmark.store.session import farm_session
+from bootmark.worker import pull, tasks
 from tests import orchards
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, known
+from tests.sending import REAL, send
 
 DAY = NOW.date()
-REAL = dt.datetime(2026, 11, 23, 12, tzinfo=dt.UTC)
 LONG, ORCHARD = made("Long Field"), made("Orchard A")
 BEETLE, MOTH = "colorado-potato-beetle", "codling-moth"
-
-
-def send(kind: str, payload: dict[str, Any], role: str = "scout") -> dict[str, Any]:
-    sent = Sent(uuid.uuid4(), kind, uuid.uuid4(), 0, NOW, payload)
-    with farm_session(FARM) as session:
-        return commands.handle(session, session.get_one(Farm, FARM), member(role), known, sent, REAL)
 
 
 def refused(kind: str, payload: dict[str, Any]) -> dict[str, str]:
@@ -41,21 +40,24 @@ class Sightings(DatabaseTest):
     def test_a_sighting_moves_the_forecast_of_its_block_only(self) -> None:
         def hatch(block: uuid.UUID) -> dt.date:
             with farm_session(FARM) as session:
-                found = season.of_block(session, session.get_one(Farm, FARM), session.get_one(Block, (FARM, block)), known.agent(MOTH), DAY)
+                found = forecasts.of_block(
+                    session, session.get_one(Farm, FARM), session.get_one(Block, (FARM, block)), known.agent(MOTH), DAY
+                )
                 assert found
                 return next(one.p50 for one in found.forecast.events if one.id == "leaving" and one.p50)
 
         one, other = hatch(ORCHARD), hatch(made("Orchard B"))
         send(
             "stage.sighting",
-            {"block_id": str(ORCHARD), "agent": MOTH, "on": "2026-06-17", "counts": {"larva": "30", "pupa": "25"}, "note": ""},
+            {"block_id": str(ORCHARD), "agent": MOTH, "on": "2026-06-17", "counts": {"larva": 30, "pupa": 25}, "note": ""},
         )
         self.assertLess(hatch(ORCHARD), one)
         self.assertEqual(hatch(made("Orchard B")), other)
 
     def test_what_is_refused_and_where(self) -> None:
-        good = {"block_id": str(LONG), "agent": BEETLE, "on": "2026-06-17", "counts": {"larva": "3"}, "note": ""}
-        self.assertIn("is not a count", refused("stage.sighting", {**good, "counts": {"larva": "many"}})["count_larva"])
+        good = {"block_id": str(LONG), "agent": BEETLE, "on": "2026-06-17", "counts": {"larva": 3}, "note": ""}
+        self.assertIn("is not a number", refused("stage.sighting", {**good, "counts": {"larva": "many"}})["counts.larva"])
+        self.assertIn("no nymph", refused("stage.sighting", {**good, "counts": {"nymph": 3}})["counts.nymph"])
         self.assertIn("Nothing was counted", refused("stage.sighting", {**good, "counts": {}})["counts"])
         self.assertIn("still ahead", refused("stage.sighting", {**good, "on": "2026-07-01"})["on"])
         self.assertIn("2026-02-30 is not a day", refused("stage.sighting", {**good, "on": "2026-02-30"})["on"])
@@ -64,29 +66,29 @@ class Sightings(DatabaseTest):
 class CropStages(DatabaseTest):
     def test_bloom_refuses_what_kills_bees(self) -> None:
         with farm_session(FARM) as session:
-            farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, LONG))
-            self.assertTrue(calls.crop_state(session, farm, block, DAY).in_flower)
-            self.assertFalse(calls.crop_state(session, farm, block, dt.date(2026, 6, 10)).in_flower)
-        send("crop.stage", {"block_id": str(LONG), "on": "2026-06-18", "code": "70", "note": ""})
+            block = session.get_one(Block, (FARM, LONG))
+            self.assertTrue(calls.crop_state(session, block, DAY).in_flower)
+            self.assertFalse(calls.crop_state(session, block, dt.date(2026, 6, 10)).in_flower)
+        send("crop.stage", {"block_id": str(LONG), "on": "2026-06-18", "code": 70, "note": ""})
         with farm_session(FARM) as session:
-            farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, LONG))
-            self.assertFalse(calls.crop_state(session, farm, block, DAY).in_flower)
+            block = session.get_one(Block, (FARM, LONG))
+            self.assertFalse(calls.crop_state(session, block, DAY).in_flower)
 
     def test_soybean_nodes_foretell_the_next(self) -> None:
         outline = [[0, 0], [9, 0], [9, 9]]
         told = {"name": "Bean end", "crop": "soybean", "place": "field", "cultivar": "", "area": 1, "outline": outline}
-        block = send("block.save", told, "owner")["record_id"]
-        for on, node in (("2026-06-04", "4"), ("2026-06-16", "7")):
-            send("crop.stage", {"block_id": block, "on": on, "code": "14", "node": node, "counted": "unifoliate", "note": ""})
+        block = send("block.save", told)["record_id"]
+        for on, node in (("2026-06-04", 4), ("2026-06-16", 7)):
+            send("crop.stage", {"block_id": block, "on": on, "code": 14, "node": node, "counted": "unifoliate", "note": ""})
         with farm_session(FARM) as session:
-            rows = crop_stages.rows(session, session.get_one(Farm, FARM), session.get_one(Block, (FARM, uuid.UUID(block))))
+            rows = crop_stages.rows(session, session.get_one(Block, (FARM, uuid.UUID(block))))
             nodes = crop_stages.next_nodes(rows)
         self.assertEqual([(node, when.likely) for node, when in nodes[:2]], [(8, dt.date(2026, 6, 20)), (9, dt.date(2026, 6, 24))])
         self.assertIn(
             "soybeans",
-            refused("crop.stage", {"block_id": str(LONG), "on": "2026-06-16", "code": "60", "node": "3", "counted": "unifoliate"})["node"],
+            refused("crop.stage", {"block_id": str(LONG), "on": "2026-06-16", "code": 60, "node": 3, "counted": "unifoliate"})["node"],
         )
-        self.assertIn("out of range", refused("crop.stage", {"block_id": str(LONG), "on": "2026-06-16", "code": "120"})["code"])
+        self.assertIn("out of range", refused("crop.stage", {"block_id": str(LONG), "on": "2026-06-16", "code": 120})["code"])
 
 
 class BlockWeather(DatabaseTest):
@@ -96,7 +98,10 @@ class BlockWeather(DatabaseTest):
             self.assertEqual([one.name for one in block_weather.sources(session, farm, birch)], ["Valley mast", "Ridge mast"])
             day = dt.date(2026, 6, 10)
             mixed = block_weather.record_of(session, farm, birch)
-            kept = {name: weather.record(session, FARM, made(name)).days[day] for name in ("Valley mast", "Ridge mast")}
+            kept = {
+                name: stations.record(session, session.get_one(Station, (FARM, made(name)))).days[day]
+                for name in ("Valley mast", "Ridge mast")
+            }
             assert mixed
             # 520 m: the valley (460 m) is brought down by 0.39 degrees, the ridge (690 m) up by 1.1 (0.65 a hundred metres).
             bounds = sorted((kept["Valley mast"][1] - 0.0065 * 60, kept["Ridge mast"][1] + 0.0065 * 170))
@@ -110,7 +115,7 @@ class BlockWeather(DatabaseTest):
             birch = session.get_one(Block, (FARM, made("Birch bed")))
             birch.weather, birch.station_id = "station", made("Ridge mast")
             session.flush()
-            told, past, _ = block_weather.series(session, farm, birch, DAY, dt.date(2026, 3, 1))
+            told, past = block_weather.series(session, farm, birch, DAY, dt.date(2026, 3, 1))
             kinds = dict(zip(told.dates, told.kind, strict=True))
             self.assertEqual({kinds[dt.date(2026, 4, 3) + dt.timedelta(days=n)] for n in range(6)}, {"neighbour"})
             self.assertEqual(len(past), 2)
@@ -120,9 +125,9 @@ class BlockWeather(DatabaseTest):
         with farm_session(FARM) as session:
             farm, birch = session.get_one(Farm, FARM), session.get_one(Block, (FARM, made("Birch bed")))
             session.execute(text("UPDATE block SET station_id = NULL"))
-            session.info["answered"] = {("stations", FARM): []}
+            session.info["answered"] = {("stations",): []}
             self.assertIsNone(block_weather.station_of(session, farm, birch))
-            self.assertIsNone(season.of_block(session, farm, birch, known.agent("birch-leafminer"), DAY))
+            self.assertIsNone(forecasts.of_block(session, farm, birch, known.agent("birch-leafminer"), DAY))
             self.assertEqual(block_weather.hints(session, farm, birch, DAY), {})
             self.assertEqual(len(block_weather.days_ahead(session, farm, birch, DAY, 5)), 5)
             session.rollback()
@@ -130,8 +135,8 @@ class BlockWeather(DatabaseTest):
     def test_warmer_days_ahead_leave_the_past_alone(self) -> None:
         with farm_session(FARM) as session:
             farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, ORCHARD))
-            told, past, _ = block_weather.series(session, farm, block, DAY, dt.date(2026, 5, 15))
-            ahead, warm = block_weather.warmed(told, past, 2.0, DAY)
+            told, past = block_weather.series(session, farm, block, DAY, dt.date(2026, 5, 15))
+            ahead, warm = warmed(told, 2.0, DAY), [warmed(year, 2.0) for year in past]
             step = np.asarray(ahead.tmax) - np.asarray(told.tmax)
             self.assertEqual({round(float(one), 6) for day, one in zip(told.dates, step, strict=True) if day < DAY}, {0.0})
             self.assertEqual({round(float(one), 6) for day, one in zip(told.dates, step, strict=True) if day >= DAY}, {2.0})
@@ -141,13 +146,13 @@ class BlockWeather(DatabaseTest):
 class Stored(DatabaseTest):
     def listing(self, session: Any) -> list[results.Listed]:
         farm = session.get_one(Farm, FARM)
-        return results.listing(session, farm, rounds.blocks_of(session, farm), known, DAY)
+        return results.listing(session, farm, ground.blocks(session), known, DAY)
 
     def test_what_is_stored_reads_back_as_it_was(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             one = next(one.ask for one in self.listing(session) if one.ask.agent.id == BEETLE)
-            found = season.answer(session, farm, one, DAY)
+            found = forecasts.answer(session, farm, one, DAY)
             assert found
             again = results.unpack(*results.pack(found))
         self.assertEqual((again.events, again.dates, again.kinds, again.biofix), (found.events, found.dates, found.kinds, found.biofix))
@@ -158,7 +163,7 @@ class Stored(DatabaseTest):
     def test_a_change_makes_only_what_rests_on_it_stale(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            listed, run = results.refresh(session, farm, rounds.blocks_of(session, farm), known, DAY, REAL)
+            listed, run = results.refresh(session, farm, ground.blocks(session), known, DAY, REAL)
             self.assertIsNone(run)
             self.assertTrue(listed and all(one.fresh for one in listed))
         send("stage.sighting", {"block_id": str(LONG), "agent": BEETLE, "on": "2026-06-17", "counts": {"larva": 9}, "note": ""})
@@ -195,7 +200,7 @@ class Runs(DatabaseTest):
     def test_a_run_is_queued_once_stopped_halfway_and_ends_without_doing_anything_twice(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            blocks = rounds.blocks_of(session, farm)
+            blocks = ground.blocks(session)
             _, run = results.refresh(session, farm, blocks, known, DAY, REAL)
             assert run
             again = results.refresh(session, farm, blocks, known, DAY, REAL)[1]
@@ -206,7 +211,7 @@ class Runs(DatabaseTest):
             self.assertEqual(jobs, results.PARTS)
             total, run_id = run.total, str(run.id)
         for part in range(5):
-            worker.reckon_seasons(str(FARM), run_id, str(part))
+            tasks.reckon_seasons(str(FARM), run_id, str(part))
         with farm_session(FARM) as session:
             halfway = session.get_one(SeasonRun, (FARM, uuid.UUID(run_id)))
             self.assertTrue(0 < halfway.done < total)
@@ -214,27 +219,27 @@ class Runs(DatabaseTest):
             before = dict(session.execute(select(SeasonResult.block_id, SeasonResult.reckoned_at)).all())
         # A worker that was stopped gets its parts again, from the first on.
         for part in range(results.PARTS):
-            worker.reckon_seasons(str(FARM), run_id, str(part))
+            tasks.reckon_seasons(str(FARM), run_id, str(part))
         with farm_session(FARM) as session:
             done = session.get_one(SeasonRun, (FARM, uuid.UUID(run_id)))
             self.assertEqual((done.done, done.finished_at is not None), (total, True))
             after = dict(session.execute(select(SeasonResult.block_id, SeasonResult.reckoned_at)).all())
             self.assertTrue(all(after[block] == when for block, when in before.items()))
             farm = session.get_one(Farm, FARM)
-            self.assertTrue(all(one.fresh for one in results.listing(session, farm, rounds.blocks_of(session, farm), known, DAY)))
+            self.assertTrue(all(one.fresh for one in results.listing(session, farm, ground.blocks(session), known, DAY)))
             self.assertEqual(session.execute(select(func.count()).select_from(SeasonResult)).scalar_one(), total)
 
     def test_stations_are_left_alone_longer_the_more_often_they_fail(self) -> None:
-        self.assertEqual([worker.backed_off(n) for n in (1, 2, 3)], [dt.timedelta(minutes=m) for m in (2, 4, 8)])
-        self.assertEqual(worker.backed_off(40), dt.timedelta(hours=6))
+        self.assertEqual([pull.backed_off(n) for n in (1, 2, 3)], [dt.timedelta(minutes=m) for m in (2, 4, 8)])
+        self.assertEqual(pull.backed_off(40), dt.timedelta(hours=6))
         with farm_session(FARM, role="worker") as session:
             session.execute(text("UPDATE station SET url = 'http://127.0.0.1:9' WHERE name = 'Valley mast'"))
             session.execute(text("UPDATE station SET url = '' WHERE name <> 'Valley mast'"))
             farm = session.get_one(Farm, FARM)
             with self.assertLogs("bootmark.worker", "WARNING"):
-                worker.pull_farm(session, farm, REAL)
+                pull.pull_farm(session, farm, REAL)
             mast = session.get_one(Station, (FARM, made("Valley mast")))
             self.assertEqual((mast.failures, mast.next_try_at), (1, REAL + dt.timedelta(minutes=2)))
             with self.assertNoLogs("bootmark.worker", "WARNING"):
-                worker.pull_farm(session, farm, REAL + dt.timedelta(minutes=1))
+                pull.pull_farm(session, farm, REAL + dt.timedelta(minutes=1))
             session.rollback()

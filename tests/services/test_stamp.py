@@ -5,17 +5,27 @@ import unittest
 
 from sqlalchemy import text
 
-from bootmark.services import memo, stamp, weather
+from bootmark.services.base import memo, stamp
+from bootmark.services.base.stamp import Topic
 from bootmark.standins.estate import FARM, made
-from bootmark.store.models import Farm
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest
-from tests.services.test_seasons import MOTH, ORCHARD, REAL, send
+from tests.sending import REAL, send, store_days
+from tests.services.test_seasons import MOTH, ORCHARD
+
+NOTED = {
+    Topic.PLACES: "farm block station",
+    Topic.WEATHER: "weather_derived judgement",
+    Topic.SEASONS: "biofix trap trap_check stage_sighting crop_stage",
+    Topic.RESULTS: "season_result",
+    Topic.SCOUTING: "stop look finding sample enquiry",
+    Topic.TREATMENT: "decision treatment return_visit application",
+}
 
 
-def now() -> stamp.Stamp:
+def now(*topics: Topic) -> stamp.Stamp:
     with farm_session(FARM) as session:
-        return stamp.of(session, session.get_one(Farm, FARM))
+        return stamp.of(session, *topics)
 
 
 class Stamp(DatabaseTest):
@@ -25,35 +35,61 @@ class Stamp(DatabaseTest):
             session.execute(text("SELECT count(*) FROM block"))
         self.assertEqual(now(), before)
 
+    def test_what_is_taken_back_changes_nothing(self) -> None:
+        before = now()
+        with self.assertRaises(ZeroDivisionError), farm_session(FARM) as session:
+            session.execute(text("UPDATE block SET area = area"))
+            _ = 1 / 0
+        self.assertEqual(now(), before)
+
+    def test_writers_do_not_wait_for_each_other_and_both_are_noted(self) -> None:
+        before, between = now(), []
+        with farm_session(FARM) as one, farm_session(FARM) as two:
+            two.execute(text("SET LOCAL lock_timeout = '2s'"))
+            one.execute(text("UPDATE block SET area = area WHERE name = 'Orchard A'"))
+            two.execute(text("UPDATE block SET area = area WHERE name = 'Orchard B'"))
+            two.commit()
+            between.append(now())
+        self.assertEqual(len({before, between[0], now()}), 3)
+
+    def test_notes_of_long_ago_go(self) -> None:
+        for _ in range(150):
+            with farm_session(FARM) as session:
+                session.execute(text("UPDATE trap SET ended = ended"))
+        with farm_session(FARM) as session:
+            kept = session.execute(text("SELECT count(*) FROM farm_change WHERE topic = 'seasons'")).scalar_one()
+        self.assertLess(kept, 110)
+
     def test_it_changes_with_what_people_write(self) -> None:
         block = {"block_id": str(ORCHARD)}
         for kind, payload in (
             ("biofix.set", {**block, "agent": MOTH, "on": "2026-05-02", "basis": "two males on two checks"}),
-            ("stage.sighting", {**block, "agent": MOTH, "on": "2026-06-17", "counts": {"larva": "30"}, "note": ""}),
-            ("crop.stage", {**block, "code": "81", "on": "2026-06-17", "note": ""}),
+            ("stage.sighting", {**block, "agent": MOTH, "on": "2026-06-17", "counts": {"larva": 30}, "note": ""}),
+            ("crop.stage", {**block, "code": 81, "on": "2026-06-17", "note": ""}),
         ):
             before = now()
             send(kind, payload)
             self.assertNotEqual(now(), before, kind)
 
     def test_it_changes_with_every_row_however_it_is_written(self) -> None:
-        for table in stamp.WRITTEN:
-            name = table.__tablename__  # type: ignore[attr-defined]
-            with farm_session(FARM) as session:
-                there = session.execute(text(f"SELECT count(*) FROM {name}")).scalar_one()
-            if not there:
-                continue
-            before = now()
-            with farm_session(FARM) as session:
-                session.execute(text(f"UPDATE {name} SET farm_id = farm_id WHERE ctid = (SELECT min(ctid) FROM {name})"))
-            self.assertNotEqual(now(), before, name)
+        for topic, names in NOTED.items():
+            for name in names.split():
+                with farm_session(FARM) as session:
+                    column = "clock_at" if name == "farm" else "farm_id"
+                    before, others = now(topic), [other for other in Topic if other != topic]
+                    rest = now(*others)
+                    done = session.execute(text(f"UPDATE {name} SET {column} = {column} WHERE ctid = (SELECT min(ctid) FROM {name})"))
+                    rows = done.rowcount  # type: ignore[attr-defined]
+                if rows:
+                    self.assertNotEqual(now(topic), before, name)
+                    self.assertEqual(now(*others), rest, name)
 
     def test_it_changes_with_a_reading_and_with_the_farms_clock(self) -> None:
         before = now()
         row = {"local_date": dt.date(2026, 6, 18), "received_at": REAL, "tmin": 9.0, "tmax": 21.0, "rain": 0.0, "source": "file"}
         with farm_session(FARM) as session:
-            self.assertEqual(weather.store_days(session, FARM, made("Valley mast"), [row]), 1)
-            self.assertNotEqual(stamp.of(session, session.get_one(Farm, FARM)), before)
+            self.assertEqual(store_days(session, made("Valley mast"), [row]), 1)
+            self.assertNotEqual(stamp.of(session), before)
         between = now()
         with farm_session(FARM) as session:
             session.execute(text("UPDATE farm SET clock_at = clock_at + interval '1 hour'"))

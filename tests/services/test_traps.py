@@ -7,16 +7,16 @@ from typing import Any
 
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import BlockState, DueTrap, whys
-from bootmark.services import commands, rounds, season, traps
-from bootmark.services.commands import Refused, Sent
+from bootmark.services.base.command import Refused
+from bootmark.services.scouting import rounds
+from bootmark.services.seasons import forecasts, traps
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Farm
-from bootmark.store.season_models import Trap
+from bootmark.store.models import Farm, Trap
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, known
+from tests.sending import REAL, send
 
 DAY = NOW.date()
-REAL = dt.datetime(2026, 11, 23, 12, tzinfo=dt.UTC)
 
 
 class Rules(unittest.TestCase):
@@ -39,10 +39,8 @@ class Rules(unittest.TestCase):
 
 
 class Register(DatabaseTest):
-    def send(self, kind: str, payload: dict[str, Any], record: uuid.UUID | None = None, base: int = 0) -> dict[str, Any]:
-        sent = Sent(uuid.uuid4(), kind, record or uuid.uuid4(), base, NOW, payload)
-        with farm_session(FARM) as session:
-            return commands.handle(session, session.get_one(Farm, FARM), member("scout"), known, sent, REAL)
+    def send(self, kind: str, payload: dict[str, Any], record: uuid.UUID | None = None, **more: Any) -> dict[str, Any]:
+        return send(kind, payload, record, role="scout", **more)
 
     def told(self, **more: Any) -> dict[str, Any]:
         plain = {
@@ -50,15 +48,15 @@ class Register(DatabaseTest):
             "block_id": str(made("Mill Piece")),
             "agent": "diamondback-moth",
             "kind": "delta",
-            "x": "500",
-            "y": "240",
+            "x": 500,
+            "y": 240,
         }
-        return plain | {"set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": "30", "check_days": "4"} | more
+        return plain | {"set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": 30, "check_days": 4} | more
 
     def test_what_waits_today(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            hanging = traps.register(session, farm, DAY)
+            hanging = traps.register(session, DAY)
             demo = [one for one in hanging if one.trap.name in ("Trap 1", "Trap 2", "Trap 3")]
             self.assertEqual(len(demo), 3)
             waits = traps.waiting(demo, known, DAY)
@@ -74,9 +72,7 @@ class Register(DatabaseTest):
         def proposed() -> list[tuple[str, str, dt.date]]:
             with farm_session(FARM) as session:
                 farm = session.get_one(Farm, FARM)
-                return [
-                    (one.block, one.agent, one.on) for one in traps.proposals(session, farm, known, DAY, traps.register(session, farm, DAY))
-                ]
+                return [(one.block, one.agent, one.on) for one in traps.proposals(session, farm, known, DAY, traps.register(session, DAY))]
 
         self.assertEqual(proposed(), [("Mill Piece", "diamondback-moth", dt.date(2026, 6, 13))])
         self.send(
@@ -84,47 +80,47 @@ class Register(DatabaseTest):
         )
         self.assertEqual(proposed(), [])
         with farm_session(FARM) as session:
-            farm = session.get_one(Farm, FARM)
-            self.assertIn((made("Mill Piece"), "diamondback-moth"), season.watched(session, farm, DAY))
+            self.assertIn((made("Mill Piece"), "diamondback-moth"), forecasts.watched(session, DAY))
 
     def test_a_new_lure_starts_its_days_anew(self) -> None:
         one = uuid.UUID(self.send("trap.save", self.told(name="Trap 11"))["record_id"])
-        self.send("trap.check", {"trap_id": str(one), "on": "2026-06-15", "caught": "2", "new_lure": True, "note": ""})
+        self.send("trap.check", {"trap_id": str(one), "on": "2026-06-15", "caught": 2, "new_lure": True, "note": ""})
         with farm_session(FARM) as session:
             self.assertEqual(session.get_one(Trap, (FARM, one)).lure_on, dt.date(2026, 6, 15))
 
     def test_a_card_has_no_lure(self) -> None:
-        one = uuid.UUID(self.send("trap.save", self.told(name="Card 1", kind="card", lure_days=""))["record_id"])
+        one = uuid.UUID(self.send("trap.save", self.told(name="Card 1", kind="card", lure_days=None))["record_id"])
         with farm_session(FARM) as session:
             trap = session.get_one(Trap, (FARM, one))
             self.assertEqual((trap.lure_on, trap.lure_days), (None, None))
 
     def test_one_taken_in_waits_for_nothing(self) -> None:
-        one = uuid.UUID(self.send("trap.save", self.told(name="Trap 12"))["record_id"])
-        self.send("trap.save", self.told(name="Trap 12", ended=True), one, 1)
+        first = uuid.uuid4()
+        one = uuid.UUID(self.send("trap.save", self.told(name="Trap 12"), command=first)["record_id"])
+        self.send("trap.save", self.told(name="Trap 12", ended=True), one, base=first)
         with farm_session(FARM) as session:
-            farm = session.get_one(Farm, FARM)
-            self.assertNotIn("Trap 12", [hung.trap.name for hung in traps.register(session, farm, DAY)])
-            self.assertIn("Trap 12", [hung.trap.name for hung in traps.register(session, farm, DAY, ended=True)])
+            self.assertNotIn("Trap 12", [hung.trap.name for hung in traps.register(session, DAY)])
+            self.assertIn("Trap 12", [hung.trap.name for hung in traps.register(session, DAY, ended=True)])
 
     def test_what_is_refused_and_where(self) -> None:
         for change, field, words in (
             ({"name": "Trap 1"}, "name", "lost trap"),
             ({"set_on": "2026-07-01"}, "set_on", "still ahead"),
             ({"lure_on": "2026-07-01"}, "lure_on", "still ahead"),
-            ({"check_days": "0"}, "check_days", "out of range"),
+            ({"check_days": 0}, "check_days", "out of range"),
             ({"kind": "net"}, "kind", "can't be chosen"),
         ):
             with self.assertRaises(Refused) as caught:
                 self.send("trap.save", self.told(**change))
             self.assertIn(words, caught.exception.errors[field])
         trap = str(made("trap/Trap 1"))
-        for change, field, words in (
-            ({"caught": "1.5"}, "caught", "whole number"),
-            ({"caught": "-2"}, "caught", "out of range"),
+        odd: tuple[tuple[dict[str, Any], str, str], ...] = (
+            ({"caught": 1.5}, "caught", "whole number"),
+            ({"caught": -2}, "caught", "out of range"),
             ({"on": "2025-06-01"}, "on", "has hung since"),
             ({"on": "2026-06-30"}, "on", "has hung since"),
-        ):
+        )
+        for change, field, words in odd:
             with self.assertRaises(Refused) as caught:
-                self.send("trap.check", {"trap_id": trap, "on": "2026-06-17", "caught": "1", "note": "", **change})
+                self.send("trap.check", {"trap_id": trap, "on": "2026-06-17", "caught": 1, "note": "", **change})
             self.assertIn(words, caught.exception.errors[field])

@@ -10,12 +10,16 @@ from sqlalchemy import func, select, text
 
 from bootmark.core.season import biofix
 from bootmark.core.season.spells import spells
-from bootmark.services import block_weather, farm_time, queue, season, weather_files, worker
-from bootmark.services.commands import Forbidden, Refused
+from bootmark.services.base import farm_time, queue
+from bootmark.services.base.command import Forbidden, Refused
+from bootmark.services.seasons import forecasts
+from bootmark.services.weather import blocks as block_weather
+from bootmark.services.weather import files
 from bootmark.standins.__main__ import serve
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, Farm, Station, WeatherDay, WeatherDerived, WeatherHour
 from bootmark.store.session import farm_session
+from bootmark.worker import pull
 from tests.database import DatabaseTest, known, member
 from tests.formats.test_ghcn import month
 
@@ -39,7 +43,7 @@ class Stations(DatabaseTest):
 
     def pull(self) -> int:
         with farm_session(FARM, role="worker") as session:
-            return worker.pull_farm(session, session.get_one(Farm, FARM), NOW)
+            return pull.pull_farm(session, session.get_one(Farm, FARM), NOW)
 
     def test_a_step_of_the_clock_brings_new_readings_once(self) -> None:
         with farm_session(FARM) as session:
@@ -80,7 +84,7 @@ class Stations(DatabaseTest):
 
     def test_only_web_addresses_are_asked(self) -> None:
         with self.assertRaises(ValueError):
-            worker.ask("file:///etc", "passwd")
+            pull.ask("file:///etc", "passwd")
 
 
 class Queue(DatabaseTest):
@@ -99,19 +103,19 @@ class Files(DatabaseTest):
 
     def receive(self, content: bytes, role: str = "adviser") -> uuid.UUID:
         with farm_session(FARM) as session:
-            return weather_files.receive(session, member(role), MAST, "w.csv", content, NOW).id
+            return files.receive(session, member(role), MAST, "w.csv", content, NOW).id
 
     def test_preview_asks_for_the_unit_and_import_happens_once(self) -> None:
         upload_id = self.receive(self.CSV + b"2012-13-01,1,2\n2012-01-02,9,3\n")
         with farm_session(FARM) as session:
-            upload = weather_files.get(session, member("adviser"), upload_id)
-            self.assertIn("unit", weather_files.preview(upload, {}).problem)
+            upload = files.get(session, member("adviser"), upload_id)
+            self.assertIn("unit", files.preview(upload, {}).problem)
             form = {"unit": "C", "order": "ymd"}
-            told = weather_files.preview(upload, form)
+            told = files.preview(upload, form)
             assert told.reading
             self.assertEqual((len(told.reading.days), len(told.reading.refused)), (336, 2))
-            first = weather_files.store(session, member("adviser"), upload, form, NOW, NOW)
-            again = weather_files.store(session, member("adviser"), upload, form, NOW, NOW)
+            first = files.store(session, member("adviser"), upload, form, NOW, NOW)
+            again = files.store(session, member("adviser"), upload, form, NOW, NOW)
         self.assertEqual((first, first["stored"]), (again, 336))
         with farm_session(FARM) as session:
             self.assertEqual(session.get_one(WeatherDerived, (FARM, MAST, dt.date(2012, 1, 30))).filled, "line")
@@ -120,11 +124,11 @@ class Files(DatabaseTest):
         content = (month("TMAX", [215, 220, 218], stamp="201105") + "\n" + month("TMIN", [101, 90, 95], stamp="201105")).encode()
         upload_id = self.receive(content)
         with farm_session(FARM) as session:
-            upload = weather_files.get(session, member("adviser"), upload_id)
-            told = weather_files.preview(upload, {})
+            upload = files.get(session, member("adviser"), upload_id)
+            told = files.preview(upload, {})
             assert told.reading
             self.assertEqual((told.problem, [one.tmax for one in told.reading.days]), ("", [21.5, 22.0, 21.8]))
-            self.assertEqual(weather_files.store(session, member("adviser"), upload, {}, NOW, NOW)["stored"], 3)
+            self.assertEqual(files.store(session, member("adviser"), upload, {}, NOW, NOW)["stored"], 3)
             self.assertEqual(upload.content, content)
 
     def test_who_may_and_what_may(self) -> None:
@@ -137,8 +141,8 @@ class Files(DatabaseTest):
     def test_days_ahead_are_left_out(self) -> None:
         upload_id = self.receive(b"date,tmin,tmax\n2027-01-01,5,15\n2013-06-01,5,15\n")
         with farm_session(FARM) as session:
-            upload = weather_files.get(session, member("owner"), upload_id)
-            done = weather_files.store(session, member("owner"), upload, {"unit": "C", "order": "ymd"}, NOW, NOW)
+            upload = files.get(session, member("owner"), upload_id)
+            done = files.store(session, member("owner"), upload, {"unit": "C", "order": "ymd"}, NOW, NOW)
         self.assertEqual((done["stored"], done["ahead"]), (1, 1))
 
 
@@ -149,17 +153,17 @@ class Seasons(DatabaseTest):
             farm = session.get_one(Farm, FARM)
             orchard = session.get_one(Block, (FARM, made("Orchard A")))
             self.assertGreaterEqual(block_weather.hints(session, farm, orchard, day)["hot-and-dry"], 9)
-            found = season.of_block(session, farm, orchard, known.agent("codling-moth"), day)
+            found = forecasts.of_block(session, farm, orchard, known.agent("codling-moth"), day)
             assert found
             self.assertEqual(found.biofix, dt.date(2026, 5, 15))
-            span = season.window_of(
+            span = forecasts.window_of(
                 found.forecast, known.agent("codling-moth").control("granulovirus"), known.agent("codling-moth").heat, day
             )
             assert span
             self.assertLessEqual(span[0], day)
             self.assertGreaterEqual(span[1], day)
             birch = session.get_one(Block, (FARM, made("Birch bed")))
-            self.assertIsNone(season.of_block(session, farm, birch, known.agent("water-shortage"), day))
+            self.assertIsNone(forecasts.of_block(session, farm, birch, known.agent("water-shortage"), day))
 
     def test_the_calendar_turns_round_in_the_south(self) -> None:
         maggot = known.agent("cabbage-maggot").heat

@@ -44,7 +44,8 @@ class Walls(DatabaseTest):
 
     def test_a_stranger_can_write_into_no_table_of_the_farm(self) -> None:
         for table in FARM_TABLES:
-            if table.name in ("farm", "membership"):
+            # Nobody writes notes of changes but the triggers of the owner.
+            if table.name in ("farm", "membership", "farm_change"):
                 continue
             with farm_session(FARM) as session:
                 row = session.execute(text(f"SELECT * FROM {table.name} LIMIT 1")).mappings().first()
@@ -84,8 +85,10 @@ class Walls(DatabaseTest):
                     session.execute(text(statement))
                 self.assertIn("permission denied", str(caught.exception))
 
-    def test_accounts_are_out_of_reach(self) -> None:
-        for statement in ("SELECT * FROM account", "SELECT * FROM sign_in_attempt", "SELECT * FROM bm_farms()"):
+    def test_accounts_are_out_of_reach_and_notes_of_changes_are_only_read(self) -> None:
+        note = f"INSERT INTO farm_change (farm_id, topic, writer) VALUES ('{FARM}', 'places', pg_current_xact_id())"
+        forged = f"SELECT bm_note('places', ARRAY['{FARM}'::uuid])"
+        for statement in ("SELECT * FROM account", "SELECT * FROM sign_in_attempt", "SELECT * FROM bm_farms()", note, forged):
             with self.assertRaises(DBAPIError), farm_session(FARM) as session:
                 session.execute(text(statement))
 

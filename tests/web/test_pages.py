@@ -10,7 +10,7 @@ from typing import Any
 from flask.testing import FlaskClient
 from sqlalchemy import event, select
 
-from bootmark.services import stops
+from bootmark.services.scouting import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
 from bootmark.store.models import Block, Enquiry, Look, Station, Stop, TreatmentRow
 from bootmark.store.session import engine, farm_session

@@ -116,7 +116,7 @@ def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, S
         with supervisor.until_told():
             supervisor.run("station", [str(packages.PYTHON), "-m", "bootmark.standins", str(station_port)], env, ROOT)
             supervisor.run("web", web_command(f"127.0.0.1:{port}"), env, ROOT)
-            supervisor.run("worker", [str(packages.PYTHON), "-m", "bootmark.services.worker"], env, ROOT)
+            supervisor.run("worker", [str(packages.PYTHON), "-m", "bootmark.worker"], env, ROOT)
             address = f"http://127.0.0.1:{port}"
             limit = time.monotonic() + 30
             while not answers(address) and not supervisor.stopping:
@@ -170,7 +170,7 @@ def serve(options: argparse.Namespace) -> int:
     with supervisor.until_told():
         supervisor.run("web", web_command(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")), env, ROOT)
         for number in range(1, worker_count() + 1):
-            supervisor.run(f"worker-{number}", [str(packages.PYTHON), "-m", "bootmark.services.worker"], env, ROOT)
+            supervisor.run(f"worker-{number}", [str(packages.PYTHON), "-m", "bootmark.worker"], env, ROOT)
         supervisor.wait()
     return 0
 
@@ -255,7 +255,7 @@ def bench(options: argparse.Namespace) -> int:
 
 def worker(options: argparse.Namespace) -> int:
     packages.ready()
-    return python("-m", "bootmark.services.worker", env=environment())
+    return python("-m", "bootmark.worker", env=environment())
 
 
 def assets(options: argparse.Namespace) -> int:

@@ -8,8 +8,9 @@ from typing import Any
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 
-from bootmark.services import weather
-from bootmark.services.people import hash_password
+from bootmark.services.base.people import hash_password
+from bootmark.services.weather import readings
+from bootmark.services.weather.readings import DayReading, HourReading
 from bootmark.standins import sky
 from bootmark.standins.estate import BLOCKS, FARM, LATITUDE, LONGITUDE, NAME, NOW, PASSWORD, PEOPLE, SITES, STANDS, TIME_ZONE, made
 from bootmark.standins.hand import Hand, day
@@ -54,47 +55,33 @@ def load_people(owner_url: str) -> None:
     engine.dispose()
 
 
-def _faulty(name: str, row: dict[str, Any]) -> dict[str, Any]:
+def _day(name: str, date: dt.date, zone: dt.tzinfo, site: dict[str, float]) -> DayReading:
     """A day as the station told it: one of them on the ridge was struck by the sun."""
-    return {**row, "tmax": row["tmax"] + 26.0} if name == FAULTY and row["local_date"] == SPIKE else row
+    start = dt.datetime.combine(date, dt.time(0), zone)
+    hours = sky.hours(start, start + dt.timedelta(days=1), **site)
+    temps = [round(hour.temp, 1) for hour in hours]
+    struck = 26.0 if name == FAULTY and date == SPIKE else 0.0
+    rain = round(sum(hour.rain for hour in hours), 1)
+    return DayReading(date, start + dt.timedelta(days=1), min(temps), max(temps) + struck, rain)
+
+
+def _gone(name: str, date: dt.date) -> bool:
+    return name == FAULTY and GAP[0] <= date <= GAP[1]
+
+
+def _hour(hour: sky.Hour) -> HourReading:
+    return HourReading(hour.at, hour.at + dt.timedelta(hours=1), hour.temp, hour.rh, hour.wind, hour.rain)
 
 
 def load_weather(session: Session, name: str, site: dict[str, float]) -> None:
-    station = made(name)
+    station = session.get_one(Station, (FARM, made(name)))
     zone = dt.timezone(dt.timedelta(minutes=OFFSET))
     today = NOW.astimezone(zone).date()
-    days: list[dict[str, Any]] = []
-    for n in range((today - FIRST_DAY).days):
-        date = FIRST_DAY + dt.timedelta(days=n)
-        start = dt.datetime.combine(date, dt.time(0), zone)
-        hours = sky.hours(start, start + dt.timedelta(days=1), **site)
-        temps = [round(one.temp, 1) for one in hours]
-        received = start + dt.timedelta(days=1)
-        rain = round(sum(one.rain for one in hours), 1)
-        days.append(
-            {"local_date": date, "received_at": received, "tmin": min(temps), "tmax": max(temps), "rain": rain, "source": "station"}
-        )
-    days = [_faulty(name, row) for row in days if not (name == FAULTY and GAP[0] <= row["local_date"] <= GAP[1])]
-    weather.store_days(session, FARM, station, days)
-    rows = [
-        {
-            "utc_hour": one.at,
-            "received_at": one.at + dt.timedelta(hours=1),
-            "temp": one.temp,
-            "rh": one.rh,
-            "wind": one.wind,
-            "rain": one.rain,
-            "source": "station",
-        }
-        for one in sky.hours(FIRST_HOUR, NOW, **site)
-    ]
-    weather.store_hours(session, FARM, station, rows)
-    issued = NOW.replace(minute=0)
-    ahead = [
-        {"issued_at": issued, "valid_at": one.at, "temp": one.temp, "rh": one.rh, "wind": one.wind, "rain": one.rain}
-        for one in sky.forecast(NOW, **site)
-    ]
-    weather.store_forecast(session, FARM, station, ahead)
+    days = [_day(name, FIRST_DAY + dt.timedelta(days=n), zone, site) for n in range((today - FIRST_DAY).days)]
+    readings.take_days(session, station, [day for day in days if not _gone(name, day.local_date)], readings.PULLED)
+    hours = [_hour(hour) for hour in sky.hours(FIRST_HOUR, NOW, **site)]
+    readings.store_hours(session, station, hours, readings.PULLED)
+    readings.take_forecast(session, station, NOW.replace(minute=0), [_hour(hour) for hour in sky.forecast(NOW, **site)])
 
 
 def load_places(hand: Hand, station_url: str) -> None:
@@ -112,7 +99,6 @@ def load_places(hand: Hand, station_url: str) -> None:
         }
         hand.send("owner", "station.save", at, payload, made(name))
         load_weather(hand.session, name, site)
-        weather.derive(hand.session, hand.session.get_one(Station, (FARM, made(name))))
         hand.session.execute(text("UPDATE station SET heard_at = :now WHERE id = :id"), {"now": NOW, "id": made(name)})
     progress(2)
     for name, crop, place, cultivar, area, station, outline, harvest in BLOCKS:

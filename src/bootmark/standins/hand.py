@@ -7,18 +7,11 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import default
-from bootmark.services import (  # noqa: F401 - registers the kinds of command
-    calls,
-    commands,
-    crop_stages,
-    enquiries,
-    field,
-    places,
-    sightings,
-    traps,
-)
-from bootmark.services.commands import Sent
-from bootmark.services.people import Member
+from bootmark.services import writing
+from bootmark.services.base.handling import Sent
+from bootmark.services.base.people import Member
+from bootmark.services.base.roles import Role
+from bootmark.services.treatment import calls
 from bootmark.standins.estate import FARM, NAME, PEOPLE, made
 from bootmark.store.models import Block, Farm, ReturnVisit, TreatmentRow
 
@@ -34,14 +27,14 @@ class Hand:
         self.session = session
         self.farm = session.get_one(Farm, FARM)
         self.known = default()
-        self.who = {role: Member(made(email), FARM, NAME, role, qualified) for _, email, role, qualified in PEOPLE}
+        self.who = {role: Member(made(email), FARM, NAME, Role(role), qualified) for _, email, role, qualified in PEOPLE}
         self.count = 0
 
     def send(self, who: str, kind: str, at: dt.datetime, payload: dict[str, Any], record: uuid.UUID | None = None) -> uuid.UUID:
         self.count += 1
         record = record or made(f"{kind}/{self.count}")
-        sent = Sent(made(f"command/{self.count}"), kind, record, 0, at, payload)
-        commands.handle(self.session, self.farm, self.who[who], self.known, sent, at)
+        raw = {"command_id": str(made(f"command/{self.count}")), "kind": kind, "record_id": str(record), "base": None, "payload": payload}
+        writing.handle(self.session, self.farm, self.who[who], self.known, Sent.of(raw, at), at)
         return record
 
     def stop(self, block: str, at: dt.datetime, where: str = "", return_id: str | None = None) -> uuid.UUID:

@@ -17,7 +17,9 @@ from sqlalchemy import (
     Uuid,
 )
 from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.dialects.postgresql.base import ischema_names
 from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column
+from sqlalchemy.types import UserDefinedType
 
 NAMING = {
     "ix": "ix_%(table_name)s_%(column_0_N_name)s",
@@ -37,6 +39,18 @@ class Base(DeclarativeBase):
     }
 
 
+class Xid8(UserDefinedType[int]):
+    """PostgreSQL's id of a transaction, which never comes again."""
+
+    cache_ok = True
+
+    def get_col_spec(self, **_options: Any) -> str:
+        return "xid8"
+
+
+ischema_names["xid8"] = Xid8
+
+
 class FarmRow:
     """A row of one farm; the farm is part of its key."""
 
@@ -52,10 +66,14 @@ class Identified(FarmRow):
 
 
 class Head(Identified):
-    """The current state of a record that people write; its history stands in its version table."""
+    """The current state of a record that people write; its history stands in its version table.
+
+    command_id: of the command that made it what it is; conflict: another version stands beside it.
+    """
 
     version: Mapped[int] = mapped_column(Integer)
     version_id: Mapped[uuid.UUID] = mapped_column(Uuid)
+    command_id: Mapped[uuid.UUID] = mapped_column(Uuid)
     conflict: Mapped[bool] = mapped_column(Boolean, default=False)
     seen_at: Mapped[dt.datetime] = mapped_column(DateTime(timezone=True))
     account_id: Mapped[uuid.UUID] = mapped_column(Uuid)
@@ -76,7 +94,9 @@ def version_table(head: type[Head]) -> Table:
         Column("id", Uuid, primary_key=True),
         Column("record_id", Uuid, nullable=False),
         Column("number", Integer, nullable=False),
-        Column("base", Integer, nullable=False),
+        # Until version 0.2 the number of the version that this one builds on; now the command that made it.
+        Column("base", Integer),
+        Column("base_command", Uuid),
         Column("conflict", Boolean, nullable=False),
         Column("command_id", Uuid, nullable=False),
         Column("account_id", Uuid, nullable=False),

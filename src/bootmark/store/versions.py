@@ -3,8 +3,22 @@
 from sqlalchemy import Table
 
 from bootmark.store.base import Head, version_table
-from bootmark.store.models import Application, Biofix, Block, DecisionRow, Enquiry, Look, SampleRow, Station, Stop
-from bootmark.store.season_models import CropStage, Judgement, StageSighting, Trap, TrapCheck
+from bootmark.store.models import (
+    Application,
+    Biofix,
+    Block,
+    CropStage,
+    DecisionRow,
+    Enquiry,
+    Judgement,
+    Look,
+    SampleRow,
+    StageSighting,
+    Station,
+    Stop,
+    Trap,
+    TrapCheck,
+)
 
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,

@@ -2,28 +2,27 @@
 
 import uuid
 
-from flask import abort, g, redirect, render_template, url_for
+from flask import g, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
-from bootmark.services import rounds, stops
-from bootmark.services.stops import AtStop
+from bootmark.services.base import ground
+from bootmark.services.scouting import stops
+from bootmark.services.scouting.stops import AtStop
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, the_farm
 
 
 def find(stop: uuid.UUID) -> AtStop:
-    """The stop with its records; an answer of 404 where it is not this farm's."""
-    found = stops.at(db(), the_farm(), stop)
-    if found is None:
-        abort(404)
+    """The stop with its records."""
+    found = stops.at(db(), stop)
     forms.open_stop(found.stop, *found.worn)
     return found
 
 
 def newest(screen: str) -> str | Response:
     """Where a lug leads without a stop: to the one opened last today, or to the blocks to choose from."""
-    stop = stops.newest(db(), the_farm(), member().account_id, now().date())
+    stop = stops.newest(db(), member().account_id, now().date())
     if stop:
         return redirect(url_for(f"{screen}.page", farm=the_farm().id, stop=stop.id))
-    blocks = rounds.blocks_of(db(), the_farm())
+    blocks = ground.blocks(db())
     return render_template("no_stop.html", screen=screen, blocks=blocks, crops=g.known.crops, may_walk=member().role != "viewer")

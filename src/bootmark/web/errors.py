@@ -4,10 +4,10 @@ import logging
 
 from flask import Flask, g, render_template, request
 from flask_wtf.csrf import CSRFError
-from sqlalchemy import inspect
 from werkzeug.exceptions import HTTPException
 
-from bootmark.services.commands import Forbidden, Refused
+from bootmark.services.base.command import Forbidden, Refused
+from bootmark.services.base.work import NotHere
 
 log = logging.getLogger("bootmark.error")
 
@@ -24,7 +24,7 @@ SAID = {
 def _page(status: int, title: str, text: str) -> tuple[str, int]:
     # The transaction is gone, and what was read in it with it.
     farm = g.pop("farm", None)
-    back = inspect(farm).identity[0] if farm is not None else None
+    back = (request.view_args or {}).get("farm") if farm is not None else None
     return render_template("error.html", title=title, text=text, status=status, back=back), status
 
 
@@ -39,6 +39,10 @@ def init(app: Flask) -> None:
         return _page(
             403 if forbidden else 400, "This is not for your role" if forbidden else "That can't be stored", " ".join(error.errors.values())
         )
+
+    @app.errorhandler(NotHere)
+    def not_here(_error: NotHere) -> tuple[str, int]:
+        return _page(404, *SAID[404])
 
     @app.errorhandler(HTTPException)
     def known(error: HTTPException) -> tuple[str, int]:

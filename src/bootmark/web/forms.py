@@ -1,27 +1,70 @@
-"""A form as a command: the ids that make a second press harmless travel in hidden fields."""
+"""A form as a command: the ids that make a second press harmless travel in hidden fields.
+
+The time of the act is that of the press: a page may have stood open since yesterday.
+"""
 
 import datetime as dt
 import uuid
+from collections.abc import Collection, Mapping
 from typing import Any
 
 from flask import g, request
 
 from bootmark.core.catalogue import default
-from bootmark.services import commands
-from bootmark.services.commands import Refused, Sent
+from bootmark.services import writing
+from bootmark.services.base.command import Command, Refused
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.handling import Json, Sent
 from bootmark.web import guard
 
+OLD_PAGE = "This page has grown old: load it again and send it once more."
 
-def send(kind: str, payload: dict[str, Any], *, seen_at: dt.datetime | None = None) -> dict[str, Any]:
-    """Carry out the command that the posted form stands for. Raises Refused."""
+
+class Errors(dict[str, str]):
+    """What is wrong with a form, field to sentence. What no field has shown is printed by the form itself."""
+
+    def __init__(self, errors: Mapping[str, str] | None = None) -> None:
+        super().__init__(errors or {})
+        self.shown: set[str] = set()
+
+    def take(self, name: str) -> str | None:
+        """What a field shows beside itself."""
+        self.shown.add(name)
+        return self.get(name)
+
+    def left(self, but: Collection[str] = ()) -> list[str]:
+        return [sentence for name, sentence in self.items() if name not in self.shown and name not in but]
+
+
+def send(command: type[Command], **more: Any) -> Json:
+    """Carry out the command that the posted form stands for; more: fields that the form does not hold as such. Raises Refused."""
+    return send_as_kept(command.spec.kind, command.spec.v, command.of_form(request.form) | more)
+
+
+def send_as_kept(kind: str, v: int, payload: Any, merges: tuple[uuid.UUID, ...] = ()) -> Json:
+    """The same with a payload as it was kept before. merges: commands whose versions are taken up in it."""
+    raw = {"kind": kind, "v": v, "payload": payload, "base": request.form.get("base") or None, "merges": [str(one) for one in merges]}
     try:
-        command_id, record_id = uuid.UUID(request.form["command_id"]), uuid.UUID(request.form["record_id"])
-        base = int(request.form.get("base_version") or 0)
-        told_at = dt.datetime.fromisoformat(request.form["seen_at"]) if request.form.get("seen_at") else guard.now()
-    except (KeyError, ValueError) as error:
-        raise Refused(form="This page has grown old: load it again and send it once more.") from error
-    sent = Sent(command_id, kind, record_id, base, seen_at or told_at, payload)
-    return commands.handle(guard.db(), guard.the_farm(), guard.member(), default(), sent, guard.real_now())
+        sent = Sent.of(raw | {name: request.form[name] for name in ("command_id", "record_id")}, guard.now())
+    except (KeyError, Refused) as error:
+        raise Refused(form=OLD_PAGE) from error
+    return writing.handle(guard.db(), guard.the_farm(), guard.member(), default(), sent, guard.real_now())
+
+
+def record_id() -> uuid.UUID | None:
+    """The record that a form was about, where it names one."""
+    try:
+        return uuid.UUID(request.form.get("record_id", ""))
+    except ValueError:
+        return None
+
+
+def moment(name: str) -> str:
+    """A local day and time of a form with the farm's zone; as it was typed where it can't be read."""
+    try:
+        return dt.datetime.fromisoformat(request.form.get(name, "")).replace(tzinfo=zone(guard.the_farm())).isoformat()
+    except ValueError:
+        return request.form.get(name, "")
 
 
 def open_stop(stop: Any, *worn: str) -> None:

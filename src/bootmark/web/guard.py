@@ -12,14 +12,12 @@ from typing import Any, cast
 from flask import Flask, Response, abort, g, redirect, request, session, url_for
 from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
-from sqlalchemy.orm import Session
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue import default
-from bootmark.services import farm_time, people
-from bootmark.services.people import Member
-from bootmark.store.models import Farm
-from bootmark.store.session import engine, farm_session
+from bootmark.services.base import farm_time, work
+from bootmark.services.base.people import Member
+from bootmark.services.base.work import Farm, NotHere, Session
 
 csrf = CSRFProtect()
 login = LoginManager()
@@ -44,15 +42,14 @@ POLICY = "; ".join(
 class User(UserMixin):  # type: ignore[misc]
     """The signed-in account, as the login library wants it."""
 
-    def __init__(self, person: people.Person) -> None:
-        self.person, self.id, self.name = person, str(person.id), person.name
+    def __init__(self, account_id: str) -> None:
+        self.id = account_id
 
 
 @login.user_loader
-def load_user(account_id: str) -> User | None:
-    with farm_session(None) as db:
-        person = people.person(db, uuid.UUID(account_id))
-    return User(person) if person else None
+def load_user(account_id: str) -> User:
+    # Whether the account is still there is asked with its membership, in one question for each page.
+    return User(account_id)
 
 
 @login.unauthorized_handler
@@ -85,6 +82,16 @@ def now() -> dt.datetime:
     return farm_time.now(the_farm(), real_now())
 
 
+def signed_in(view: Callable[..., Any]) -> Callable[..., Any]:
+    """A view for whoever is signed in; it opens its own transactions."""
+
+    @functools.wraps(view)
+    def inside(**words: Any) -> Any:
+        return view(**words) if current_user.is_authenticated else unauthorized()
+
+    return inside
+
+
 def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
     """A view of one farm: only its members come in, and all that the view writes is one transaction."""
 
@@ -93,17 +100,17 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
         if not current_user.is_authenticated:
             return unauthorized()
         account = uuid.UUID(current_user.id)
-        with Session(engine(), info={"farm": farm}, expire_on_commit=False) as database, database.begin() as transaction:
-            found = next((one for one in people.memberships(database, account) if one.farm_id == farm), None)
-            if found is None:
+        with work.on_farm(farm) as session:
+            try:
+                here = work.enter(session, farm, account)
+            except NotHere:
                 abort(404)
-            g.db, g.member = database, found
-            g.farm = database.get_one(Farm, farm)
+            g.db, g.member, g.farm, g.person = session, here.member, here.farm, here.person
             g.known = default()
             answer = view(**words)
             # A page that tells what was wrong with a form has written nothing.
             if getattr(answer, "status_code", 200) >= 400 or (isinstance(answer, tuple) and answer[1] >= 400):
-                transaction.rollback()
+                session.rollback()
         return answer
 
     return inside
@@ -139,5 +146,5 @@ def init(app: Flask) -> None:
 
     @app.get("/healthz")
     def healthz() -> tuple[str, int]:
-        with farm_session(None):
+        with work.nobody():
             return "ok\n", 200

@@ -52,7 +52,7 @@ def local(value: dt.datetime) -> dt.datetime:
 
 
 def _zone() -> dt.tzinfo:
-    from bootmark.services.farm_time import zone
+    from bootmark.services.base.farm_time import zone
 
     return zone(g.farm)
 
@@ -150,4 +150,4 @@ def init(app: Flask) -> None:
             return {"farm": None}
         from bootmark.web.guard import now
 
-        return {"farm": g.farm, "member": g.member, "now": now(), "demo": g.farm.clock_at is not None}
+        return {"farm": g.farm, "member": g.member, "person": g.person, "now": now(), "demo": g.farm.clock_at is not None}

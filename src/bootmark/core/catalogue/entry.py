@@ -253,6 +253,16 @@ def _thresholds(top: Reader) -> tuple[NominalThreshold, ...]:
     )
 
 
+def _feeds(top: Reader) -> tuple[str, ...]:
+    """Stages that do the harm; every pest tells them, since they can't be read out of a sentence."""
+    feeds = top.words("feeds", [])
+    if not feeds and top.text("kind") in model.PEST_KINDS:
+        raise top.fail('a pest tells which stages feed, for example feeds = ["larva"]')
+    if not set(feeds) <= set(model.STAGES):
+        raise top.fail(f"'feeds' must be of {', '.join(model.STAGES)}")
+    return feeds
+
+
 def read_agent(
     file: str,
     raw: Mapping[str, Any],
@@ -288,6 +298,7 @@ def read_agent(
         colours=(colours[0], colours[1]) if len(colours) == 2 else ("", ""),
         summary=top.text("summary"),
         harmful_stage=top.text("harmful_stage"),
+        feeds=_feeds(top),
         hosts=hosts,
         shows={sign: _shows(sign, words, top, signs) for sign, words in top.get("signs", dict).items()},
         answers=answers,

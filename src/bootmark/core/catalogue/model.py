@@ -11,6 +11,7 @@ HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 """Chance, before looking, that an agent is at work on a host plant that caught the eye. Judgement, no source."""
 
 KINDS = ("insect", "mite", "beneficial", "disease", "disorder", "vertebrate", "mollusc", "normal")
+PEST_KINDS = ("insect", "mite", "vertebrate", "mollusc")
 CONTROL_KINDS = ("cultural", "physical", "living", "soft", "conventional")
 UNSPRAYED = CONTROL_KINDS[:3]
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
@@ -233,6 +234,7 @@ class Agent:
     colours: tuple[str, str]
     summary: str
     harmful_stage: str
+    feeds: tuple[str, ...]
     hosts: Mapping[str, str]
     shows: Mapping[str, Shows]
     answers: Mapping[str, str]
@@ -287,7 +289,7 @@ class Agent:
 
     @property
     def is_pest(self) -> bool:
-        return self.kind in ("insect", "mite", "vertebrate", "mollusc")
+        return self.kind in PEST_KINDS
 
     def months_in(self, hemisphere: str) -> frozenset[int]:
         if hemisphere == "north":

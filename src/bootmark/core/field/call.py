@@ -8,6 +8,10 @@ from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, 
 LABEL_FIRST = "The label, local rules and licensed advice come before anything Bootmark says."
 LEAVE_LOOK_DAYS = 7
 SOON_DAYS = 7
+LEAST_UNITS = 10
+"""Units below which natural enemies decide nothing. Common practice, no source."""
+LEAST_ANIMALS = 10
+"""Pests and enemies together below which their ratio is chance. Judgement, no source."""
 
 
 def economic_injury_level(
@@ -124,6 +128,13 @@ def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval
     ratio = enemies if enemies is not None else enemy_ratio(sample)
     if ratio is None:
         case.change.append(f"{held.name} were not counted: enough of them would change this.")
+        return None
+    animals = sum(sample.counts) + sum(sample.enemies)
+    if estimate.units < LEAST_UNITS or animals < LEAST_ANIMALS:
+        least = f"{LEAST_UNITS} units and {LEAST_ANIMALS} animals"
+        case.change.append(
+            f"{held.name} counted on more: {animals} animals on {estimate.units} are too few to decide by, {least} the least."
+        )
         return None
     told = f"{held.name}: {_number(ratio) if ratio < 1e6 else 'only they were found'} for each pest"
     if ratio >= held.ratio:

@@ -34,13 +34,6 @@ class Best:
     on_first_day: float
 
 
-def feeding_stages(agent: Agent) -> frozenset[str]:
-    """Stages that do the harm, from the catalogue's sentence on the harmful stage; all young ones where it names none."""
-    told = agent.harmful_stage.lower()
-    named = frozenset(stage for stage in agent.stages if stage in told or f"{stage}s" in told or f"{stage}e" in told)
-    return named - {"egg", "pupa"} or frozenset({"larva", "nymph"}) & frozenset(agent.stages)
-
-
 def _entries(season: Season, model: Heat) -> Array:
     """Place of the day on which each animal comes to each event: (courses, ranks, events); the number of days where it does not."""
     ranks = ndtri((np.arange(RANKS) + 0.5) / RANKS)
@@ -73,7 +66,7 @@ def best_days(
     entries = _entries(season, model)
     days = len(season.dates)
     first = season.index(after)
-    feeding = _generation(season, model, feeding_stages(agent), first)
+    feeding = _generation(season, model, agent.feeds, first)
     if not feeding:
         return None
     begins, ends = entries[..., min(feeding)], _end(entries, max(feeding), days)

@@ -4,73 +4,58 @@ import csv
 import datetime as dt
 import io
 import uuid
+from typing import Any
 
 from flask import Blueprint, Response, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.services import calls, people, records, timing
-from bootmark.services.commands import Refused
-from bootmark.services.farm_time import zone
-from bootmark.store.models import Block, DecisionRow
+from bootmark.services.base import ground, people
+from bootmark.services.base.command import Refused
+from bootmark.services.base.farm_time import zone
+from bootmark.services.book import log, records
+from bootmark.services.scouting import findings
+from bootmark.services.treatment import timing
 from bootmark.web import forms
 from bootmark.web.book.svg import before_after_svg
 from bootmark.web.guard import db, now, on_farm, the_farm
 
 blueprint = Blueprint("book", __name__, template_folder=".")
 PAGE = 40
-KINDS = ("look", "count", "call", "done", "biofix", "trap", "stage", "crop")
-
-
-def _log() -> list[records.Entry]:
-    return records.log(db(), the_farm(), g.known, {agent.id: agent.name for agent in g.known.agents.values()})
 
 
 @blueprint.get("/f/<uuid:farm>/book")
 @on_farm
 def page() -> str:
-    entries = _log()
     block, kind = request.args.get("block", ""), request.args.get("kind", "")
-    shown = [one for one in entries if (not block or one.block == block) and (not kind or one.kind == kind)]
+    names = {row.name: row.id for row in ground.blocks(db())}
+    wanted: dict[str, Any] = {"block_id": names.get(block), "kind": kind if kind in log.KINDS else ""}
     start = max(0, request.args.get("from", 0, type=int))
+    total = log.total(db(), **wanted)
     return render_template(
         "book.html",
-        entries=shown[start : start + PAGE],
-        more=start + PAGE if len(shown) > start + PAGE else None,
-        total=len(shown),
-        blocks=sorted({one.block for one in entries}),
+        entries=log.entries(db(), g.known, **wanted, start=start, most=PAGE),
+        more=start + PAGE if total > start + PAGE else None,
+        total=total,
+        blocks=list(names),
         block=block,
         kind=kind,
-        kinds=KINDS,
+        kinds=list(log.KINDS),
         names=people.names(db()),
-        conflicts=[one for one in entries if one.conflict],
-        pairs=_pairs(),
+        conflicts=log.conflicts(db(), g.known),
+        pairs=records.counted_and_called(db(), now().replace(month=1, day=1, hour=0)),
         zone=zone(the_farm()),
     )
-
-
-def _pairs() -> list[tuple[Block, str]]:
-    """Blocks and agents that were treated or called this year, for before and after."""
-    start = now().replace(month=1, day=1, hour=0)
-    rows = (
-        db()
-        .query(DecisionRow)
-        .filter(DecisionRow.farm_id == the_farm().id, DecisionRow.seen_at >= start, DecisionRow.sample_id.is_not(None))
-    )
-    return [
-        (db().get_one(Block, (the_farm().id, block)), agent)
-        for block, agent in sorted({(row.block_id, row.agent) for row in rows}, key=lambda pair: pair[1])
-    ]
 
 
 @blueprint.get("/f/<uuid:farm>/book/compare/<uuid:block>/<agent>")
 @on_farm
 def compare(block: uuid.UUID, agent: str) -> str:
-    found = db().get(Block, (the_farm().id, block))
-    if found is None or agent not in g.known.agents:
+    found = ground.block(db(), block)
+    if agent not in g.known.agents:
         abort(404)
     since = now().replace(month=1, day=1, hour=0)
-    counts = records.counts(db(), the_farm(), block, agent, since)
-    done = records.done_on(db(), the_farm(), block, agent, since)
+    counts = records.counts(db(), block, agent, since)
+    done = records.done_on(db(), block, agent, since)
     one = g.known.agent(agent)
     measure = counts[-1].sample.measure if counts else ""
     same = [each for each in counts if each.sample.measure == measure]
@@ -101,20 +86,20 @@ def compare(block: uuid.UUID, agent: str) -> str:
 @blueprint.get("/f/<uuid:farm>/book/record/<uuid:record>")
 @on_farm
 def record(record: uuid.UUID) -> str:
-    versions = records.versions(db(), the_farm(), record)
+    versions = records.versions(db(), record)
     if not versions:
         abort(404)
-    call = db().get(DecisionRow, (the_farm().id, record))
-    treatments, looks = timing.programme(db(), the_farm(), record) if call else ([], [])
-    findings = calls.latest_findings(db(), the_farm().id, record, versions[0]["number"])
+    call = records.call(db(), record)
+    treatments, looks = timing.programme(db(), record) if call else ([], [])
+    found = findings.of_version(db(), record, versions[0]["number"])
     return render_template(
         "record.html",
         versions=versions,
-        head=records.head(db(), the_farm(), record),
+        head=records.head(db(), record),
         call=call,
         treatments=treatments,
         looks=looks,
-        findings=findings,
+        findings=found,
         names=people.names(db()),
         zone=zone(the_farm()),
         signs=g.known.signs,
@@ -126,11 +111,13 @@ def record(record: uuid.UUID) -> str:
 def keep(record: uuid.UUID) -> AnyResponse:
     """Settle two versions that stand side by side: the one kept becomes the newest."""
     number = request.form.get("number", type=int)
-    chosen = next((one for one in records.versions(db(), the_farm(), record) if one["number"] == number), None)
+    versions = records.versions(db(), record)
+    chosen = next((version for version in versions if version["number"] == number), None)
     if chosen is None:
         abort(404)
     try:
-        forms.send(chosen["kind"], chosen["payload"])
+        beside = tuple(version["command_id"] for version in versions if version["conflict"])
+        forms.send_as_kept(chosen["kind"], chosen["v"], chosen["payload"], beside)
         flash(f"Version {number} is kept. The others stay in the history.", "good")
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
@@ -144,7 +131,7 @@ def export() -> Response:
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(["when", "kind", "block", "what", "who", "record"])
-    for one in _log():
+    for one in log.entries(db(), g.known):
         # A cell that begins like a formula is told to be text.
         text = f"'{one.text}" if one.text[:1] in "=+-@" else one.text
         writer.writerow([one.at.astimezone(dt.UTC).isoformat(), one.kind, one.block, text, names.get(one.account_id, ""), one.record_id])

@@ -3,7 +3,7 @@
 import datetime as dt
 from collections.abc import Sequence
 
-from bootmark.services.records import Counted
+from bootmark.services.book.records import Counted
 from bootmark.web.drawing import svg
 
 WIDTH, HEIGHT, LEFT, BASE = 640.0, 230.0, 54.0, 190.0

@@ -6,8 +6,10 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response
 
 from bootmark.core.types import ACTING
-from bootmark.services import calls, field, growth, stops
-from bootmark.services.commands import Refused
+from bootmark.services.base.command import Refused
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.scouting import growth, stops
+from bootmark.services.treatment import calls
 from bootmark.web import at_stop, forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
@@ -43,7 +45,7 @@ def page(stop: uuid.UUID) -> str:
         made=made,
         ahead=growth.outlook(db(), the_farm(), here.block, agent, here.samples.get(chosen), now().date()),
         record_id=made.id if made else stops.child(stop, "call", chosen),
-        may=member().role in field.SCOUTS,
+        may=member().role in SCOUTS,
     )
 
 
@@ -53,20 +55,14 @@ def make(stop: uuid.UUID) -> Response:
     here = at_stop.find(stop)
     agent = request.form.get("agent", "")
     sample = here.samples.get(agent)
-    payload = {
-        "look_id": request.form.get("look_id"),
-        "agent": agent,
-        "sample_id": str(sample.id) if sample else None,
-        "control": "" if request.form.get("control") == "leave" else request.form.get("control", ""),
-        "instead": "leave" if request.form.get("control") == "leave" else "",
-    }
+    left = request.form.get("control") == "leave"
+    choice = {"control": "", "instead": "leave"} if left else {}
     try:
-        result = forms.send("decision.make", payload)
+        result = forms.send(calls.MakeDecision, sample_id=str(sample.id) if sample else None, **choice)
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
         return redirect(url_for("call.page", farm=the_farm().id, stop=stop, agent=agent))
-    made = stops.at(db(), the_farm(), stop)
-    call = made.calls.get(agent) if made else None
+    call = stops.at(db(), stop).calls.get(agent)
     if result["status"] == "conflict":
         flash("Somebody else made this call meanwhile: both are kept, and the Book shows them side by side.", "warn")
     if call and call.control:

@@ -5,8 +5,8 @@ import time
 from flask import Blueprint, flash, redirect, request, url_for
 from werkzeug.wrappers import Response
 
-from bootmark.services import farm_time, queue
-from bootmark.store.session import farm_session
+from bootmark.services.base import farm_time, queue
+from bootmark.services.base.work import on_farm as as_farm
 from bootmark.web.guard import db, on_farm, the_farm
 
 blueprint = Blueprint("clock", __name__)
@@ -23,7 +23,7 @@ def step() -> Response:
     db().commit()
     limit = time.monotonic() + PATIENCE_SECONDS
     while job and time.monotonic() < limit:
-        with farm_session(farm.id) as other:
+        with as_farm(farm.id) as other:
             if queue.finished(other, job):
                 break
         time.sleep(0.03)

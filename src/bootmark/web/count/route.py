@@ -9,10 +9,11 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Sample
-from bootmark.services import field, stops
-from bootmark.services.commands import as_json
+from bootmark.services.base.handling import as_json
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.scouting import looks, stops
 from bootmark.web import at_stop
-from bootmark.web.guard import member, now, on_farm, the_farm
+from bootmark.web.guard import member, on_farm, the_farm
 
 blueprint = Blueprint("count", __name__, template_folder=".")
 
@@ -58,7 +59,10 @@ def page(stop: uuid.UUID) -> str:
         bench = {
             "stop": str(stop),
             "sample": str(stops.child(stop, "sample", agent.id)),
-            "version": before.version if before else 0,
+            "kind": looks.RecordSample.spec.kind,
+            "v": looks.RecordSample.spec.v,
+            "base": str(before.command_id) if before else None,
+            "kept": before is not None,
             "agent": agent.id,
             "name": agent.name,
             "counts": same.counts if same else [],
@@ -66,8 +70,7 @@ def page(stop: uuid.UUID) -> str:
             "plan": plan,
             "read": url_for("count.read", farm=the_farm().id),
             "call": url_for("call.page", farm=the_farm().id, stop=stop, agent=agent.id),
-            "now": now().isoformat() if the_farm().clock_at else "",
-            "may": member().role in field.SCOUTS,
+            "may": member().role in SCOUTS,
         }
     return render_template("count.html", here=here, agents=agents, agent=agent, bench=bench, trap=trap, trap_offered=trap_offered)
 

@@ -4,21 +4,21 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from flask import Blueprint, abort, flash, g, redirect, render_template, request, url_for
+from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
-from bootmark.services import block_weather, calls, rounds, timing
-from bootmark.services.commands import Refused
-from bootmark.services.farm_time import zone
-from bootmark.services.stops import child
-from bootmark.store.models import Block, TreatmentRow
+from bootmark.services.base import ground
+from bootmark.services.base.command import Refused
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.roles import SIGNERS
+from bootmark.services.scouting.stops import child
+from bootmark.services.treatment import calls, timing
+from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("do", __name__, template_folder=".")
-UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
-SIGNERS = ("owner", "applicator")
 
 
 @blueprint.get("/f/<uuid:farm>/do")
@@ -34,12 +34,9 @@ def page() -> str:
 
 def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     farm, at = the_farm(), now()
-    row = db().get(TreatmentRow, (farm.id, treatment))
-    if row is None:
-        abort(404)
-    block = db().get_one(Block, (farm.id, row.block_id))
-    one = timing.one(db(), farm, g.known, row, block, at)
-    blocks = [(str(each.id), each.name, each.place, each.outline) for each in rounds.blocks_of(db(), farm)]
+    one = timing.of_treatment(db(), farm, g.known, treatment, at)
+    row, block = one.treatment, one.block
+    blocks = [(str(each.id), each.name, each.place, each.outline) for each in ground.blocks(db())]
     form: Any = request.form if request.method == "POST" else None
     blocked = one.control.kind == "conventional" and not member().qualified
     return render_template(
@@ -49,10 +46,10 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         weather=block_weather.at(db(), farm, block, at),
         hour=one.state_at(at),
         plan=plan_svg(blocks, (), {str(block.id): "must"}),
-        errors=errors or {},
+        errors=forms.Errors(errors),
         form=form,
         record_id=child(treatment, "application"),
-        unit_pairs=[(unit, unit) for unit in UNITS],
+        unit_pairs=[(unit, unit) for unit in calls.UNITS],
         may=member().role in SIGNERS and not blocked and row.state == "planned",
         blocked=blocked,
         start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
@@ -69,24 +66,9 @@ def card(treatment: uuid.UUID) -> str:
 @blueprint.post("/f/<uuid:farm>/do/<uuid:treatment>")
 @on_farm
 def sign(treatment: uuid.UUID) -> Response | tuple[str, int]:
-    def moment(name: str) -> str:
-        try:
-            return dt.datetime.fromisoformat(request.form.get(name, "")).replace(tzinfo=zone(the_farm())).isoformat()
-        except ValueError:
-            return request.form.get(name, "")
-
-    payload = {
-        "treatment_id": str(treatment),
-        "started_at": moment("started_at"),
-        "finished_at": moment("finished_at"),
-        "amount": request.form.get("amount", ""),
-        "amount_unit": request.form.get("amount_unit", ""),
-        "area": request.form.get("area", ""),
-        "note": request.form.get("note", ""),
-        "checks": request.form.getlist("checks"),
-    }
+    times = {name: forms.moment(name) for name in ("started_at", "finished_at")}
     try:
-        forms.send("application.record", payload)
+        forms.send(calls.RecordApplication, treatment_id=str(treatment), checks=request.form.getlist("checks"), **times)
     except Refused as error:
         return _card(treatment, error.errors), 400
     flash("Signed. The return look stands on the round of its day.", "good")

@@ -1,6 +1,7 @@
 """Enquiry: a case that comes to the desk, the look to ask for, and the reply."""
 
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
@@ -9,22 +10,17 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import identify, reply
 from bootmark.core.types import Case
-from bootmark.services import enquiries, field, photos
-from bootmark.services.commands import Refused
-from bootmark.store.models import Enquiry
+from bootmark.services.base.command import Refused
+from bootmark.services.base.roles import DESK
+from bootmark.services.scouting import enquiries, photos
+from bootmark.services.scouting.enquiries import Enquiry
+from bootmark.services.scouting.looks import drawn
 from bootmark.web import bench as bench_parts
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("enquiry", __name__, template_folder=".")
 FIELDS = ("sender", "came_as", "crop", "family", "place", "words")
-
-
-def _found(enquiry: uuid.UUID) -> Enquiry:
-    one = db().get(Enquiry, (the_farm().id, enquiry))
-    if one is None:
-        abort(404)
-    return one
 
 
 def _case(one: Enquiry, signs: dict[str, str]) -> Case:
@@ -36,7 +32,7 @@ def _drawn(one: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     case = _case(one, signs)
     ranking, looks, verdict = identify.answer(case, catalogue=g.known)
     ask = reply.ask(looks[0], g.known, one.crop) if looks else ""
-    return field.drawn(case, g.known, ranking, looks, verdict) | {"ask": ask}
+    return drawn(case, g.known, ranking, looks, verdict) | {"ask": ask}
 
 
 def _crop_name(crop: str) -> str:
@@ -49,27 +45,26 @@ def page() -> str:
     return _list({}, {})
 
 
-def _list(form: Any, errors: dict[str, str]) -> str:
+def _list(form: Any, errors: Mapping[str, str]) -> str:
     return render_template(
         "enquiries.html",
-        rows=enquiries.all_of(db(), the_farm()),
+        rows=enquiries.all_of(db()),
         form=form,
-        errors=errors,
+        errors=forms.Errors(errors),
         crops=g.known.crop_names,
         families=[("", "choose if the crop is not in the list"), *((one, one) for one in g.known.families)],
         places=[("", "where it usually grows"), *((one, one) for one in PLACES)],
         came_as=[(one, one) for one in enquiries.CAME_AS],
         crop_name=_crop_name,
-        may=member().role in enquiries.DESK,
+        may=member().role in DESK,
     )
 
 
 @blueprint.post("/f/<uuid:farm>/enquiry")
 @on_farm
 def save() -> AnyResponse | tuple[str, int]:
-    payload: dict[str, Any] = {name: request.form.get(name, "") for name in FIELDS} | {"signs": {}}
     try:
-        stored = forms.send("enquiry.save", payload)
+        stored = forms.send(enquiries.SaveEnquiry, signs={})
     except Refused as error:
         return _list(request.form, error.errors), 400
     return redirect(url_for("enquiry.one", farm=the_farm().id, enquiry=stored["record_id"]))
@@ -78,15 +73,16 @@ def save() -> AnyResponse | tuple[str, int]:
 @blueprint.get("/f/<uuid:farm>/enquiry/<uuid:enquiry>")
 @on_farm
 def one(enquiry: uuid.UUID) -> str:
-    found = _found(enquiry)
+    found = enquiries.enquiry(db(), enquiry)
     pick = bench_parts.picking(g.known, found.crop, found.family)
     here = the_farm().id
     bench = {
-        "kind": "enquiry.save",
+        "kind": enquiries.SaveEnquiry.spec.kind,
+        "v": enquiries.SaveEnquiry.spec.v,
         "title": f"Enquiry of {found.sender}",
         "record": str(enquiry),
         "payload": {name: getattr(found, name) for name in FIELDS},
-        "version": found.version,
+        "base": str(found.command_id),
         "signs": found.signs,
         "note": "",
         "draft": f"enquiry/{enquiry}",
@@ -94,8 +90,7 @@ def one(enquiry: uuid.UUID) -> str:
         "ranked": _drawn(found, found.signs),
         "rank": url_for("enquiry.rank", farm=here, enquiry=enquiry),
         "onward": url_for("enquiry.answer", farm=here, enquiry=enquiry),
-        "now": now().isoformat() if the_farm().clock_at else "",
-        "may": member().role in enquiries.DESK,
+        "may": member().role in DESK,
     } | bench_parts.told_of(pick["signs"])
     return render_template(
         "enquiry.html",
@@ -103,9 +98,9 @@ def one(enquiry: uuid.UUID) -> str:
         bench=bench,
         pick=pick,
         crop=_crop_name(found.crop),
-        photos=enquiries.photos(db(), the_farm(), enquiry),
+        photos=photos.of_enquiry(db(), enquiry),
         photo_id=uuid.uuid4(),
-        like=enquiries.like(db(), the_farm(), found.crop, found.signs, enquiry),
+        like=enquiries.like(db(), found.crop, found.signs, enquiry),
         known=g.known,
     )
 
@@ -114,7 +109,7 @@ def one(enquiry: uuid.UUID) -> str:
 @on_farm
 def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
-    found = _found(enquiry)
+    found = enquiries.enquiry(db(), enquiry)
     told = request.get_json(silent=True) or {}
     signs = bench_parts.signs_sent(g.known, told)
     if signs is None:
@@ -126,7 +121,7 @@ def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
 @on_farm
 def answer(enquiry: uuid.UUID) -> str:
     """The reply on one page, to print or to send."""
-    found = _found(enquiry)
+    found = enquiries.enquiry(db(), enquiry)
     case = _case(found, found.signs)
     _, looks, verdict = identify.answer(case, catalogue=g.known)
     return render_template(
@@ -144,8 +139,8 @@ def answer(enquiry: uuid.UUID) -> str:
 @blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/photo")
 @on_farm
 def photo(enquiry: uuid.UUID) -> AnyResponse:
-    _found(enquiry)
-    if member().role not in enquiries.DESK:
+    enquiries.enquiry(db(), enquiry)
+    if member().role not in DESK:
         abort(403)
     sent = request.files.get("photo")
     try:

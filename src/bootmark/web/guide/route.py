@@ -9,7 +9,8 @@ from markupsafe import escape
 
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent
-from bootmark.services import rounds, season
+from bootmark.services.base import ground
+from bootmark.services.seasons import forecasts
 from bootmark.web.drawing.leaf import FORMS
 from bootmark.web.drawing.signs import takes_form
 from bootmark.web.guard import db, now, on_farm, the_farm
@@ -39,9 +40,9 @@ def _here(months: frozenset[int]) -> frozenset[int]:
 
 def _events(agent: Agent, today: dt.date) -> tuple[str, list[tuple[str, dt.date]]]:
     """The block that the days hold for, and this year's median day of each event; none without a season to count from."""
-    for block in rounds.blocks_of(db(), the_farm()):
+    for block in ground.blocks(db()):
         if block.crop in agent.hosts:
-            found = season.of_block(db(), the_farm(), block, agent, today)
+            found = forecasts.of_block(db(), the_farm(), block, agent, today)
             if found:
                 days = [(one.name, one.p50) for one in found.forecast.events if one.p50 and one.p50.year == today.year]
                 return block.name, days
@@ -62,7 +63,7 @@ def page() -> str:
     groups = [(title, [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
     if not words.strip():
         groups = [(title, sorted(found, key=lambda agent: agent.name)) for title, found in groups]
-    crops = [*dict.fromkeys(block.crop for block in rounds.blocks_of(db(), the_farm()))]
+    crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
     others = sorted((one for one in g.known.crops.values() if one.id not in crops), key=lambda one: one.name)
     return render_template(
         "guide.html",
@@ -114,7 +115,7 @@ def agent(agent: str) -> str:
 
 def leaf_of(agent: Agent) -> str:
     """The leaf form of the crop that it is most often on: one of this farm's if there is one."""
-    mine = [block.crop for block in rounds.blocks_of(db(), the_farm()) if block.crop in agent.hosts]
+    mine = [block.crop for block in ground.blocks(db()) if block.crop in agent.hosts]
     crops = mine or [crop for crop in agent.hosts if crop in g.known.crops]
     return g.known.crops[crops[0]].leaf if crops else "ovate"
 

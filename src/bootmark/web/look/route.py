@@ -5,9 +5,9 @@ import uuid
 from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.services import field, findings, photos, stops
-from bootmark.services.commands import Refused
-from bootmark.store.models import Photo
+from bootmark.services.base.command import Refused
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.scouting import findings, looks, photos, stops
 from bootmark.web import at_stop
 from bootmark.web import bench as bench_parts
 from bootmark.web.guard import db, member, now, on_farm, the_farm
@@ -27,14 +27,15 @@ def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     told = here.look.signs if here.look else {}
     pick = bench_parts.picking(g.known, here.block.crop)
-    ranked = field.draft(db(), the_farm(), here.block, now(), told, g.known)
+    ranked = looks.draft(db(), the_farm(), here.block, now(), told, g.known)
     bench = {
-        "kind": "look.record",
+        "kind": looks.RecordLook.spec.kind,
+        "v": looks.RecordLook.spec.v,
         "title": f"Look at {here.block.name}",
         "record": str(stops.child(stop, "look")),
         "payload": {"stop_id": str(stop)},
         "finding": url_for("look.finding", farm=the_farm().id, look=stops.child(stop, "look")),
-        "version": here.look.version if here.look else 0,
+        "base": str(here.look.command_id) if here.look else None,
         "signs": told,
         "note": here.look.note if here.look else "",
         "ranked": ranked,
@@ -43,15 +44,14 @@ def page(stop: uuid.UUID) -> str:
         "rank": url_for("look.rank", farm=the_farm().id, stop=stop),
         "count": url_for("count.page", farm=the_farm().id, stop=stop),
         "call": url_for("call.page", farm=the_farm().id, stop=stop),
-        "now": now().isoformat() if the_farm().clock_at else "",
-        "may": member().role in field.SCOUTS,
+        "may": member().role in SCOUTS,
     } | bench_parts.told_of(pick["signs"])
     return render_template(
         "look.html",
         here=here,
         bench=bench,
         pick=pick,
-        photos=stops.photos(db(), the_farm(), stop),
+        photos=photos.of_stop(db(), stop),
         photo_id=uuid.uuid4(),
         crop=g.known.crops[here.block.crop],
     )
@@ -68,16 +68,14 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
     carried = told.get("tools")
     tools = frozenset(str(one) for one in carried) if isinstance(carried, list) else None
-    return jsonify(seq=told.get("seq", 0), **field.draft(db(), the_farm(), here.block, now(), signs, g.known, tools))
+    return jsonify(seq=told.get("seq", 0), **looks.draft(db(), the_farm(), here.block, now(), signs, g.known, tools))
 
 
 @blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")
 @on_farm
 def finding(look: uuid.UUID) -> str:
     """One finding with its evidence, its earlier versions, and what was found of its agents on that block."""
-    found = findings.of_look(db(), the_farm(), look)
-    if found is None:
-        abort(404)
+    found = findings.of_look(db(), look)
     return render_template("finding.html", found=found, known=g.known)
 
 
@@ -85,7 +83,7 @@ def finding(look: uuid.UUID) -> str:
 @on_farm
 def photo(stop: uuid.UUID) -> AnyResponse:
     at_stop.find(stop)
-    if member().role not in field.SCOUTS:
+    if member().role not in SCOUTS:
         abort(403)
     sent = request.files.get("photo")
     try:
@@ -104,9 +102,6 @@ def photo(stop: uuid.UUID) -> AnyResponse:
 @blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>.jpg")
 @on_farm
 def picture(photo: uuid.UUID) -> Response:
-    found = db().get(Photo, (the_farm().id, photo))
-    if found is None:
-        abort(404)
-    answer = Response(found.content, mimetype="image/jpeg")
+    answer = Response(photos.content(db(), photo), mimetype="image/jpeg")
     answer.headers["Cache-Control"] = "private, max-age=86400"
     return answer

@@ -3,13 +3,12 @@
 import uuid
 
 from flask import Blueprint, jsonify, request
-from sqlalchemy.orm import Session
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.services import farm_time, people, pushed
-from bootmark.services.commands import Refused
-from bootmark.store.models import Farm
-from bootmark.store.session import engine
+from bootmark.services.base import farm_time, people
+from bootmark.services.base.command import Refused
+from bootmark.services.base.work import farm_of, on_farm
+from bootmark.services.weather import pushed
 from bootmark.web.guard import csrf, real_now
 
 blueprint = Blueprint("push", __name__)
@@ -26,7 +25,7 @@ def receive(farm: uuid.UUID, station: uuid.UUID) -> tuple[AnyResponse, int]:
         ), 413
     kind, _, key = request.headers.get("Authorization", "").partition(" ")
     address = f"push:{request.remote_addr}"
-    with Session(engine(), info={"farm": farm}, expire_on_commit=False) as session, session.begin():
+    with on_farm(farm) as session:
         if people.too_many(session, address, real_now()):
             return jsonify({"error": "Too many wrong keys came from here: wait a quarter of an hour."}), 429
         found = pushed.station_by_key(session, farm, station, key.strip()) if kind.lower() == "bearer" and key.strip() else None
@@ -35,7 +34,7 @@ def receive(farm: uuid.UUID, station: uuid.UUID) -> tuple[AnyResponse, int]:
             return jsonify({"error": "No station here has this key: send it as 'Authorization: Bearer KEY'."}), 401
         told = request.get_json(silent=True)
         try:
-            answer = pushed.store(session, found, told, farm_time.now(session.get_one(Farm, farm), real_now()))
+            answer = pushed.store(session, found, told, farm_time.now(farm_of(session), real_now()))
         except Refused as error:
             return jsonify({"error": " ".join(error.errors.values())}), 400
     return jsonify(answer), 207 if answer["refused"] else 200

@@ -1,9 +1,9 @@
 """Round: where to walk today, why there, in which order, and what to carry."""
 
-from flask import Blueprint, g, redirect, render_template, request, url_for
+from flask import Blueprint, g, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
-from bootmark.services import rounds
+from bootmark.services.scouting import looks, rounds
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg
 from bootmark.web.guard import db, now, on_farm, real_now, the_farm
@@ -28,7 +28,7 @@ def page() -> str:
         crops=g.known.crops,
         plan=plan_svg(shapes, order, marks),
         first=first,
-        opened=rounds.opened_today(db(), farm, today),
+        opened=rounds.opened_today(db(), today),
         today=today,
         may_walk=g.member.role != "viewer",
     )
@@ -38,6 +38,5 @@ def page() -> str:
 @on_farm
 def open_stop() -> Response:
     """Open a stop and go to its Look bench; pressed twice it opens once."""
-    payload = {name: request.form.get(name) or None for name in ("block_id", "return_id")} | {"where": request.form.get("where", "")}
-    result = forms.send("stop.open", payload)
+    result = forms.send(looks.OpenStop)
     return redirect(url_for("look.page", farm=the_farm().id, stop=result["record_id"]))

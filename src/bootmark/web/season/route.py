@@ -2,21 +2,21 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, abort, flash, g, jsonify, redirect, render_template, request, url_for
-from sqlalchemy import select
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue import Agent
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import seen_stages
-from bootmark.services import field, season, traps
-from bootmark.services.commands import Refused
-from bootmark.services.season import Ask
-from bootmark.store.models import Block
-from bootmark.store.season_models import StageSighting
+from bootmark.services.base import ground
+from bootmark.services.base.command import Refused
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.seasons import forecasts, sightings, traps
+from bootmark.services.seasons.forecasts import Ask
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.season.sight import axis_of, sight
@@ -28,21 +28,21 @@ MOST_DEGREES, MOST_DAYS = 4.0, 21
 LASTS = (1, 3, 7, 14)
 
 
-def _ask(block: uuid.UUID, agent: str) -> tuple[Block, Agent, Ask | None]:
-    found = db().get(Block, (the_farm().id, block))
-    if found is None or agent not in g.known.agents:
+def _ask(block: uuid.UUID, agent: str) -> tuple[ground.Block, Agent, Ask | None]:
+    found = ground.block(db(), block)
+    if agent not in g.known.agents:
         abort(404)
-    return found, g.known.agents[agent], season.ask(db(), the_farm(), found, g.known.agents[agent], now().date())
+    return found, g.known.agents[agent], forecasts.ask(db(), the_farm(), found, g.known.agents[agent], now().date())
 
 
-def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, form: Any = None) -> str:
+def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None, form: Any = None) -> str:
     where, what, one = _ask(block, agent)
     today, farm = now().date(), the_farm()
-    found = season.answer(db(), farm, one, today) if one else None
+    found = forecasts.answer(db(), farm, one, today) if one else None
     told: dict[str, Any] = {}
     if one and found:
-        before = season.reckon(db(), farm, one, today) if one.sightings else None
-        beside = ribbon.around(today, traps.register(db(), farm, today))
+        before = forecasts.reckon(db(), farm, one, today) if one.sightings else None
+        beside = ribbon.around(today, traps.register(db(), today))
         lasts = request.args.get("lasts", type=int)
         told = {
             "one": ribbon.view(one, found, beside, today, axis_of(one, found, today), before),
@@ -51,22 +51,16 @@ def _page(block: uuid.UUID, agent: str, errors: dict[str, str] | None = None, fo
             "lasts": lasts if lasts in LASTS else "",
             "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],
         }
-    sightings = db().scalars(
-        select(StageSighting)
-        .where(StageSighting.farm_id == farm.id, StageSighting.block_id == where.id, StageSighting.agent == what.id)
-        .order_by(StageSighting.on.desc())
-        .limit(12)
-    )
     return render_template(
         "season.html",
         block=where,
         agent=what,
         found=found,
         today=today,
-        sightings=list(sightings),
-        errors=errors or {},
+        sightings=sightings.newest(db(), where.id, what.id),
+        errors=forms.Errors(errors),
         form=form,
-        may=member().role in field.SCOUTS,
+        may=member().role in SCOUTS,
         lengths=[("", "as the catalogue has it"), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
         degrees=MOST_DEGREES,
         most_days=MOST_DAYS,
@@ -83,17 +77,8 @@ def page(block: uuid.UUID, agent: str) -> str:
 @blueprint.post("/f/<uuid:farm>/stages/<uuid:block>/<agent>/sighting")
 @on_farm
 def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
-    what = g.known.agents.get(agent)
-    counts = {stage: request.form.get(f"count_{stage}", "") for stage in what.stages} if what else {}
-    payload = {
-        "block_id": str(block),
-        "agent": agent,
-        "on": request.form.get("on", ""),
-        "note": request.form.get("note", ""),
-        "counts": counts,
-    }
     try:
-        forms.send("stage.sighting", payload)
+        forms.send(sightings.SightStages, block_id=str(block), agent=agent)
     except Refused as error:
         return _page(block, agent, error.errors, request.form), 400
     flash("Kept. The forecast below has been weighed by what you saw.", "good")
@@ -108,18 +93,18 @@ def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     today, farm = now().date(), the_farm()
     warmer = min(max(request.args.get("warmer", 0.0, type=float) or 0.0, -MOST_DEGREES), MOST_DEGREES)
     later = min(max(request.args.get("later", 0, type=int) or 0, -MOST_DAYS), MOST_DAYS)
-    plain = season.answer(db(), farm, one, today) if one else None
+    plain = forecasts.answer(db(), farm, one, today) if one else None
     if one is None or plain is None:
         return jsonify({"text": "There is no forecast to change yet.", "svg": ""})
     if one.biofix + dt.timedelta(days=later) > today:
         return jsonify({"text": f"The biofix would lie ahead of today: {(today - one.biofix).days} days later is the most.", "svg": ""})
     changed = bool(warmer or later)
-    found = season.reckon(db(), farm, one, today, sightings=one.sightings, warmer=warmer, later=later) if changed else plain
+    found = forecasts.reckon(db(), farm, one, today, sightings=one.sightings, warmer=warmer, later=later) if changed else plain
     if found is None:
         return jsonify({"text": "There is no weather from that day on.", "svg": ""})
     axis = axis_of(one, plain, today)
     control, span = phenology.leading_window(found, what, after=today) or (None, None)
-    beside = ribbon.around(today, traps.register(db(), farm, today))
+    beside = ribbon.around(today, traps.register(db(), today))
     marks = ribbon.marks_of(one, beside, today, span, ribbon.window_name(control), plain if changed else None)
     title = f"{what.name} on {where.name}, what if"
     return jsonify(

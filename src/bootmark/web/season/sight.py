@@ -4,9 +4,10 @@ import datetime as dt
 from dataclasses import dataclass
 
 from bootmark.core.season.phenology import Season
-from bootmark.services import memo, outlook
-from bootmark.services.outlook import Chance, Year
-from bootmark.services.season import Ask
+from bootmark.services.base import memo
+from bootmark.services.seasons import outlook
+from bootmark.services.seasons.forecasts import Ask
+from bootmark.services.seasons.outlook import Chance, Year
 from bootmark.web.guard import db, the_farm
 from bootmark.web.season.svg import YearRow, years_svg
 from bootmark.web.stages.svg import Axis
@@ -24,7 +25,7 @@ _sights: memo.Kept[Sight] = memo.Kept(120)
 
 def sight(one: Ask, found: Season, today: dt.date, lasts: int | None) -> Sight:
     """Made once for each state of a forecast and of its past biofixes. lasts: days on which a control kills, the catalogue's where None."""
-    set_then = outlook.biofixes_by_year(db(), the_farm(), one.block.id, one.agent.id)
+    set_then = outlook.biofixes_by_year(db(), one.block.id, one.agent.id)
     key = (the_farm().id, one.block.id, one.agent.id, one.key, lasts, tuple(sorted(set_then.items())))
     if kept := _sights.get(key):
         return kept

@@ -7,9 +7,9 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask_login import current_user, login_required, login_user, logout_user
 from werkzeug.wrappers import Response
 
-from bootmark.services import people
-from bootmark.services.people import TooManyAttempts
-from bootmark.store.session import farm_session
+from bootmark.services.base import people
+from bootmark.services.base.people import TooManyAttempts
+from bootmark.services.base.work import nobody
 from bootmark.web.guard import User, real_now
 
 blueprint = Blueprint("sign_in", __name__, template_folder=".")
@@ -26,7 +26,7 @@ def _inside(target: str) -> str:
 def start() -> str | Response:
     if not current_user.is_authenticated:
         return redirect(url_for("sign_in.page"))
-    with farm_session(None) as db:
+    with nobody() as db:
         farms = people.memberships(db, uuid.UUID(current_user.id))
     if len(farms) == 1:
         return redirect(url_for("round.page", farm=farms[0].farm_id))
@@ -43,7 +43,7 @@ def enter() -> str | Response | tuple[str, int]:
     email, to = request.form.get("email", ""), request.form.get("to", "")
     try:
         # Its own transaction: a failed try is counted whatever comes after it.
-        with farm_session(None) as db:
+        with nobody() as db:
             person = people.sign_in(db, email, request.form.get("password", ""), request.remote_addr or "", real_now())
     except TooManyAttempts:
         errors = {"email": "Too many tries for this address: wait a quarter of an hour, then try again."}
@@ -51,7 +51,7 @@ def enter() -> str | Response | tuple[str, int]:
     if person is None:
         errors = {"password": "Address and password do not fit. Check both; the password minds capitals."}
         return render_template("sign_in.html", email=email, errors=errors, to=to), 400
-    login_user(User(person))
+    login_user(User(str(person.id)))
     return redirect(_inside(to) if to else url_for("sign_in.start"))
 
 

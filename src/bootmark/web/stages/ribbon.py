@@ -8,20 +8,21 @@ from typing import Any
 
 import numpy as np
 from flask import g
-from sqlalchemy import select
 
 from bootmark.core.catalogue import Control, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
-from bootmark.services import crop_stages, memo, traps
-from bootmark.services.results import Listed
-from bootmark.services.season import Ask, Pair
-from bootmark.store.models import TreatmentRow
-from bootmark.web.guard import db, the_farm
+from bootmark.services.base import memo
+from bootmark.services.seasons import crop_stages, traps
+from bootmark.services.seasons.forecasts import Ask, Pair
+from bootmark.services.seasons.results import Listed
+from bootmark.services.treatment import timing
+from bootmark.web.guard import db
 from bootmark.web.stages.svg import STAGE_WORDS, Axis, Marks, ribbon_svg, spoken
 
 BACK_DAYS, AHEAD_DAYS = 62, 70
+TREATED_DAYS = 300
 KINDS = {"measured": "m", "forecast": "f", "past years": "p"}
 """One letter a day for the script; every way of filling is one more."""
 FILLED = "i"
@@ -37,14 +38,7 @@ class Around:
 
 
 def around(today: dt.date, hanging: list[traps.Hanging]) -> Around:
-    farm = the_farm()
-    treated: dict[Pair, list[tuple[dt.date, bool]]] = {}
-    rows = select(TreatmentRow).where(
-        TreatmentRow.farm_id == farm.id, TreatmentRow.state != "withdrawn", TreatmentRow.on >= today - dt.timedelta(days=300)
-    )
-    for row in db().scalars(rows):
-        treated.setdefault((row.block_id, row.agent), []).append((row.on, row.state == "done"))
-    return Around(treated, traps.catches(hanging), crop_stages.noted(db(), farm))
+    return Around(timing.treated_since(db(), today - dt.timedelta(days=TREATED_DAYS)), traps.catches(hanging), crop_stages.noted(db()))
 
 
 def window_name(control: Control | None) -> str:

@@ -2,13 +2,16 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.services import field, results, rounds, traps
-from bootmark.services.commands import Refused
+from bootmark.services.base import ground
+from bootmark.services.base.command import Refused
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.seasons import biofixes, results, traps
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.stages.sight import Filters, screen, sight
@@ -20,7 +23,7 @@ def _filters() -> Filters:
     return Filters(*(request.args.get(name, "") for name in Filters._fields))
 
 
-def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
+def _page(errors: Mapping[str, str] | None = None, form: Any = None) -> str:
     today, filters = now().date(), _filters()
     seen, run = sight(today, filters)
     return render_template(
@@ -28,9 +31,9 @@ def _page(errors: dict[str, str] | None = None, form: Any = None) -> str:
         seen=seen,
         run=run,
         filters=filters,
-        errors=errors or {},
+        errors=forms.Errors(errors),
         form=form,
-        may=member().role in field.SCOUTS,
+        may=member().role in SCOUTS,
         today=today,
     )
 
@@ -47,14 +50,14 @@ def part() -> str:
     """The next ribbons, as one scrolls."""
     today, farm, filters = now().date(), the_farm(), _filters()
     start = max(request.args.get("from", 0, type=int), 0)
-    shown = filters.of(results.listing(db(), farm, rounds.blocks_of(db(), farm), g.known, today))
-    return screen(shown, filters, today, start, traps.register(db(), farm, today))
+    shown = filters.of(results.listing(db(), farm, ground.blocks(db()), g.known, today))
+    return screen(shown, filters, today, start, traps.register(db(), today))
 
 
 @blueprint.get("/f/<uuid:farm>/stages/progress")
 @on_farm
 def progress() -> AnyResponse:
-    run = results.newest_run(db(), the_farm())
+    run = results.newest_run(db())
     return jsonify(
         {"total": run.total if run else 0, "done": run.done if run else 0, "finished": run is None or run.finished_at is not None}
     )
@@ -63,11 +66,10 @@ def progress() -> AnyResponse:
 @blueprint.post("/f/<uuid:farm>/stages/biofix")
 @on_farm
 def set_biofix() -> AnyResponse | tuple[str, int]:
-    payload = {name: request.form.get(name, "") for name in ("block_id", "agent", "on", "basis")}
     try:
-        forms.send("biofix.set", payload)
+        forms.send(biofixes.SetBiofix)
     except Refused as error:
         return _page(error.errors, request.form), 400
-    block = uuid.UUID(payload["block_id"])
-    flash(f"Heat is counted from {dt.date.fromisoformat(payload['on']):%-d %B}.", "good")
-    return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=payload["agent"]))
+    form = request.form
+    flash(f"Heat is counted from {dt.date.fromisoformat(form['on']):%-d %B}.", "good")
+    return redirect(url_for("season.page", farm=the_farm().id, block=uuid.UUID(form["block_id"]), agent=form["agent"]))

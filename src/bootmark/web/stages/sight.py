@@ -7,11 +7,11 @@ from typing import NamedTuple
 from flask import g, render_template
 from markupsafe import Markup
 
-from bootmark.services import memo, results, rounds, stamp, traps, unready
-from bootmark.services.results import Listed
-from bootmark.services.traps import Proposed
-from bootmark.services.unready import Waiting
-from bootmark.store.season_models import SeasonRun
+from bootmark.services.base import ground, memo, stamp
+from bootmark.services.seasons import results, traps, unready
+from bootmark.services.seasons.results import Listed, SeasonRun
+from bootmark.services.seasons.traps import Proposed
+from bootmark.services.seasons.unready import Waiting
 from bootmark.web.guard import db, real_now, the_farm
 from bootmark.web.stages import ribbon
 
@@ -64,12 +64,12 @@ _sights: memo.Kept[Sight] = memo.Kept(64)
 def sight(today: dt.date, filters: Filters) -> tuple[Sight, SeasonRun | None]:
     """The page of a day, and the run that makes its forecasts anew where that is under way."""
     farm = the_farm()
-    key = (farm.id, today, filters, stamp.of(db(), farm))
+    key = (farm.id, today, filters, stamp.of(db()))
     if kept := _sights.get(key):
         return kept, None
-    blocks = rounds.blocks_of(db(), farm)
+    blocks = ground.blocks(db())
     listed, run = results.refresh(db(), farm, blocks, g.known, today, real_now())
-    hanging = traps.register(db(), farm, today)
+    hanging = traps.register(db(), today)
     shown = filters.of(listed)
     ribbons = screen(shown, filters, today, 0, hanging)
     modelled = {(agent.id, agent.name) for crop in {block.crop for block in blocks} for agent in unready.with_events(g.known, crop)}
@@ -94,7 +94,7 @@ def sight(today: dt.date, filters: Filters) -> tuple[Sight, SeasonRun | None]:
 def screen(shown: list[Listed], filters: Filters, today: dt.date, start: int, hanging: list[traps.Hanging]) -> Markup:
     """A dozen ribbons from a place on, and the way to the next dozen."""
     part = [one for one in shown[start : start + A_SCREEN] if one.stored]
-    views = ribbon.views(part, lambda wanted: results.load(db(), the_farm(), wanted), ribbon.around(today, hanging), today)
+    views = ribbon.views(part, lambda wanted: results.load(db(), wanted), ribbon.around(today, hanging), today)
     if not views:
         return Markup()
     words = {"start": start, "shown": len(shown), "screen": A_SCREEN, "filters": filters, "today": today}

@@ -2,19 +2,21 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
-from sqlalchemy import select
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core import units
 from bootmark.core.season import faults, gaps
 from bootmark.formats import weather_csv
-from bootmark.services import heat, judging, pushed, weather, weather_files
-from bootmark.services.commands import Refused
-from bootmark.services.places import KEEPERS
-from bootmark.store.models import Station, WeatherDerived
+from bootmark.services import places
+from bootmark.services.base import ground
+from bootmark.services.base.command import Refused
+from bootmark.services.base.fields import Number
+from bootmark.services.base.roles import KEEPERS
+from bootmark.services.weather import derived, files, heat, judging, pushed, stations
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, real_now, the_farm
 from bootmark.web.station.svg import heat_svg, year_svg
@@ -22,13 +24,6 @@ from bootmark.web.station.svg import heat_svg, year_svg
 blueprint = Blueprint("station", __name__, template_folder=".")
 SHOWN_LINES = 30
 GAP_DAYS = 730
-
-
-def _station(station: uuid.UUID) -> Station:
-    found = db().get(Station, (the_farm().id, station))
-    if found is None:
-        abort(404)
-    return found
 
 
 def question(form: Any) -> tuple[heat.Question, str]:
@@ -67,12 +62,9 @@ def question(form: Any) -> tuple[heat.Question, str]:
     return heat.Question(lower, upper, (day.month, day.day), tuple(sorted(sums))), unit
 
 
-def _gaps(found: Station, record: weather.Record) -> list[tuple[dt.date, dt.date, str]]:
+def _gaps(found: ground.Station, record: stations.Record) -> list[tuple[dt.date, dt.date, str]]:
     """Gaps of this year and the last, the newest first, each with how it is filled."""
-    filled = select(WeatherDerived.local_date, WeatherDerived.filled).where(
-        WeatherDerived.farm_id == found.farm_id, WeatherDerived.station_id == found.id, WeatherDerived.filled != ""
-    )
-    how: dict[dt.date, str] = dict(db().execute(filled).all())
+    how = derived.how_filled(db(), found)
     since = now().date() - dt.timedelta(days=GAP_DAYS)
     told = [run for run in gaps.runs(record.days, now().date()) if run[1] >= since]
     return [(first, last, gaps.HOW.get(how.get(first, ""), "")) for first, last in reversed(told)]
@@ -81,11 +73,11 @@ def _gaps(found: Station, record: weather.Record) -> list[tuple[dt.date, dt.date
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
 @on_farm
 def page(station: uuid.UUID) -> str:
-    return _page(_station(station))
+    return _page(ground.station(db(), station))
 
 
-def _page(found: Station, wrong: dict[str, str] | None = None, key: str = "") -> str:
-    record = weather.record(db(), the_farm().id, found.id)
+def _page(found: ground.Station, wrong: Mapping[str, str] | None = None, key: str = "") -> str:
+    record = stations.record(db(), found)
     years = sorted({day.year for day in record.days}, reverse=True)
     errors: dict[str, str] = {}
     told, unit = heat.Question(10, 31.1, (3, 1), (100.0, 250.0, 500.0)), "C"
@@ -110,8 +102,8 @@ def _page(found: Station, wrong: dict[str, str] | None = None, key: str = "") ->
         rows=list(zip(rows, totals, strict=True)),
         sums=[units.difference_fahrenheit(one) if unit == "F" else one for one in told.sums],
         unit=unit,
-        errors=errors,
-        wrong=wrong or {},
+        errors=forms.Errors(errors),
+        wrong=forms.Errors(wrong),
         key=key,
         form=request.args,
         gaps=_gaps(found, record),
@@ -126,10 +118,9 @@ def _page(found: Station, wrong: dict[str, str] | None = None, key: str = "") ->
 @blueprint.post("/f/<uuid:farm>/station/<uuid:station>/judge")
 @on_farm
 def judge(station: uuid.UUID) -> AnyResponse | tuple[str, int]:
-    found = _station(station)
-    payload = {"station_id": str(station), "local_date": request.form.get("local_date", ""), "verdict": request.form.get("verdict", "")}
+    found = ground.station(db(), station)
     try:
-        forms.send("weather.judge", payload)
+        forms.send(judging.JudgeWeather, station_id=str(station))
     except Refused as error:
         return _page(found, error.errors), 400
     return redirect(url_for("station.page", farm=the_farm().id, station=station, _anchor="doubts"))
@@ -139,7 +130,7 @@ def judge(station: uuid.UUID) -> AnyResponse | tuple[str, int]:
 @on_farm
 def give_key(station: uuid.UUID) -> str | tuple[str, int]:
     """A key for a station that sends its readings; shown this once."""
-    found = _station(station)
+    found = ground.station(db(), station)
     try:
         return _page(found, key=pushed.give_key(db(), member(), found, request.form.get("key", "")))
     except Refused as error:
@@ -149,22 +140,18 @@ def give_key(station: uuid.UUID) -> str | tuple[str, int]:
 @blueprint.get("/f/<uuid:farm>/station/new")
 @on_farm
 def new() -> str:
-    return render_template("new_station.html", form={}, errors={})
+    return render_template("new_station.html", form={}, errors=forms.Errors())
 
 
 @blueprint.post("/f/<uuid:farm>/station")
 @on_farm
 def save() -> AnyResponse | tuple[str, int]:
-    payload = {name: request.form.get(name, "") for name in ("name", "latitude", "longitude", "elevation", "url", "kind")}
-    payload["offset_minutes"] = (
-        str(60 * float(request.form.get("offset_hours") or 0))
-        if request.form.get("offset_hours", "0").replace("-", "").replace(".", "").isdigit()
-        else "no"
-    )
+    hours = Number(-12, 14, "hours").of_text(request.form.get("offset_hours", "0"))
     try:
-        result = forms.send("station.save", payload)
+        result = forms.send(places.SaveStation, offset_minutes=60 * hours if isinstance(hours, float) else hours)
     except Refused as error:
-        errors = {("offset_hours" if name == "offset_minutes" else name): text for name, text in error.errors.items()}
+        names = {"offset_minutes": "offset_hours"}
+        errors = forms.Errors({names.get(name, name): text for name, text in error.errors.items()})
         return render_template("new_station.html", form=request.form, errors=errors), 400
     return redirect(url_for("station.page", farm=the_farm().id, station=result["record_id"]))
 
@@ -172,12 +159,12 @@ def save() -> AnyResponse | tuple[str, int]:
 @blueprint.post("/f/<uuid:farm>/station/<uuid:station>/file")
 @on_farm
 def receive(station: uuid.UUID) -> AnyResponse:
-    found = _station(station)
+    found = ground.station(db(), station)
     sent = request.files.get("file")
     try:
         if sent is None or not sent.filename:
             raise Refused(file="No file was chosen: choose a CSV with a header line.")
-        upload = weather_files.receive(db(), member(), found.id, sent.filename, sent.read(), real_now())
+        upload = files.receive(db(), member(), found.id, sent.filename, sent.read(), real_now())
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
         return redirect(url_for("station.page", farm=the_farm().id, station=station, _anchor="file"))
@@ -187,18 +174,18 @@ def receive(station: uuid.UUID) -> AnyResponse:
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>")
 @on_farm
 def file(upload: uuid.UUID) -> str:
-    found = weather_files.get(db(), member(), upload)
+    found = files.get(db(), member(), upload)
     return _preview(found, request.args.to_dict())
 
 
-def _preview(upload: Any, form: dict[str, Any], errors: dict[str, str] | None = None) -> str:
-    told = weather_files.preview(upload, form)
+def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None = None) -> str:
+    told = files.preview(upload, form)
     return render_template(
         "weather_file.html",
-        station=_station(upload.station_id),
+        station=ground.station(db(), upload.station_id),
         told=told,
         upload=upload,
-        errors=errors or {},
+        errors=forms.Errors(errors),
         columns=[("date", "Date"), ("tmin", "Minimum"), ("tmax", "Maximum"), ("rain", "Rain, if there is any")],
         header=[("", "not in the file"), *((name, name) for name in told.header)],
         orders=[("", "say which"), *weather_csv.ORDERS.items()],
@@ -210,9 +197,9 @@ def _preview(upload: Any, form: dict[str, Any], errors: dict[str, str] | None = 
 @blueprint.post("/f/<uuid:farm>/station/file/<uuid:upload>")
 @on_farm
 def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
-    found = weather_files.get(db(), member(), upload)
+    found = files.get(db(), member(), upload)
     try:
-        done = weather_files.store(db(), member(), found, request.form.to_dict(), now(), real_now())
+        done = files.store(db(), member(), found, request.form.to_dict(), now(), real_now())
     except Refused as error:
         return _preview(found, request.form.to_dict(), error.errors), 400
     flash(f"{done['stored']} days are in. {done['refused']} lines were refused and stay with the file.", "good")
@@ -223,8 +210,8 @@ def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
 @on_farm
 def refused(upload: uuid.UUID) -> Response:
     """The refused lines as they came, each with its reason, to be mended and sent again."""
-    found = weather_files.get(db(), member(), upload)
-    told = weather_files.preview(found, request.args.to_dict())
+    found = files.get(db(), member(), upload)
+    told = files.preview(found, request.args.to_dict())
     lines = [",".join([*told.header, "line", "reason"])]
     for one in told.reading.refused if told.reading else ():
         lines.append(f'{one.raw},{one.line},"{one.reason}"')

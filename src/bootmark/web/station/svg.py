@@ -3,8 +3,8 @@
 import datetime as dt
 from collections.abc import Sequence
 
-from bootmark.services.heat import YearOfHeat
-from bootmark.services.weather import Record
+from bootmark.services.weather.heat import YearOfHeat
+from bootmark.services.weather.stations import Record
 from bootmark.web.drawing import svg
 
 WIDTH, HEIGHT, LEFT, BASE = 640.0, 220.0, 40.0, 190.0

@@ -1,24 +1,44 @@
 """The phone's outbox arrives here: a batch of commands, each with its own result."""
 
-from flask import Blueprint, jsonify, request
+import datetime as dt
+import uuid
+from typing import Any
+
+from flask import Blueprint, g, jsonify, request
+from flask_login import current_user
 from werkzeug.wrappers import Response
 
 from bootmark.core.catalogue import default
-from bootmark.services import commands
-from bootmark.web.guard import db, member, on_farm, real_now, the_farm
+from bootmark.services import writing
+from bootmark.services.base import work
+from bootmark.web.guard import real_now, signed_in
 
 blueprint = Blueprint("sync", __name__)
 MOST_COMMANDS = 200
 
 
 @blueprint.post("/f/<uuid:farm>/sync")
-@on_farm
-def receive() -> Response | tuple[Response, int]:
+@signed_in
+def receive(farm: uuid.UUID) -> Response | tuple[Response, int]:
+    with work.on_farm(farm) as session:
+        here = work.enter(session, farm, uuid.UUID(current_user.id))
     told = request.get_json(silent=True)
     batch = told.get("commands") if isinstance(told, dict) else None
     if not isinstance(batch, list) or len(batch) > MOST_COMMANDS:
         return jsonify(error=f"Send {{commands: [...]}} with at most {MOST_COMMANDS} commands."), 422
-    results = commands.sync(db(), the_farm(), member(), default(), batch, real_now())
+    results = writing.sync(farm, here.member, default(), batch, real_now(), _sent_at(told))
+    for result in results:
+        if result["status"] == "fault":
+            result["request"] = g.request_id
     if len(results) == 1 and results[0]["status"] == "other content":
         return jsonify(results=results), 409
     return jsonify(results=results)
+
+
+def _sent_at(told: Any) -> dt.datetime | None:
+    """When the device says that it sends; None where it does not say so with its zone."""
+    try:
+        moment = dt.datetime.fromisoformat(told["sent_at"])
+    except (KeyError, TypeError, ValueError):
+        return None
+    return moment if moment.tzinfo else None

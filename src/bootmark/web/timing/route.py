@@ -6,8 +6,8 @@ from typing import Any
 from flask import Blueprint, g, render_template
 
 from bootmark.core.season.windows import Cell
-from bootmark.services import timing
-from bootmark.services.farm_time import zone
+from bootmark.services.base.farm_time import zone
+from bootmark.services.treatment import timing
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.timing.svg import strips_svg
 
@@ -32,7 +32,7 @@ def page() -> str:
     for one in first_of.values():
         spans = [(start.astimezone(local), end.astimezone(local)) for start, end in one.spans]
         title = f"Hours for {one.control.name.lower()} on {one.block.name}"
-        treatments, looks = timing.programme(db(), farm, one.treatment.decision_id)
+        treatments, looks = timing.programme(db(), one.treatment.decision_id)
         steps = sorted(
             [(row.on, "treat", row) for row in treatments] + [(row.due_on, "look", row) for row in looks], key=lambda step: step[0]
         )

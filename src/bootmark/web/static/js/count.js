@@ -12,25 +12,25 @@ document.addEventListener("alpine:init", () => {
     pests: 0,
     enemies: 0,
     past: [],
-    version: data.version,
+    base: data.base,
     seq: 0,
     shown: 0,
     reading: null,
     kept: false,
     stored: false,
+    failed: "",
     enemyName: plan.enemy,
     callUrl: data.call,
 
     async init() {
       addEventListener("outbox:stored", (event) => {
         if (event.detail.record_id !== data.sample) return;
-        this.version = Math.max(this.version, event.detail.version);
         this.stored = true;
         if (this.kept) Outbox.dropDraft("count/" + data.sample + plan.measure);
       });
       const draft = await Outbox.readDraft("count/" + data.sample + plan.measure);
       if (draft) Object.assign(this, draft);
-      else if (this.version) this.kept = this.stored = true;
+      else if (data.kept) this.kept = this.stored = true;
       this.read();
     },
     get place() {
@@ -174,11 +174,15 @@ document.addEventListener("alpine:init", () => {
     async keep() {
       // A unit that was begun counts too.
       if (this.pests || this.enemies) this.push(this.pests);
-      this.kept = true;
       this.stored = false;
-      const seen_at = data.now || new Date().toISOString();
+      this.failed = "";
       const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes] };
-      await Outbox.add("sample.record", "Count of " + data.name, data.sample, this.version, seen_at, payload);
+      try {
+        this.base = await Outbox.add({ kind: data.kind, v: data.v, title: "Count of " + data.name, record_id: data.sample, base: this.base, payload });
+        this.kept = true;
+      } catch (error) {
+        this.failed = Outbox.NOT_KEPT;
+      }
     },
   }));
 });

@@ -19,9 +19,10 @@ document.addEventListener("alpine:init", () => {
     asked: 0,
     asking: false,
     shown: 0,
-    version: data.version,
+    base: data.base,
     kept: false,
     stored: false,
+    failed: "",
     soundness: false,
     silent: false,
     may: data.may,
@@ -30,7 +31,6 @@ document.addEventListener("alpine:init", () => {
     async init() {
       addEventListener("outbox:stored", (event) => {
         if (event.detail.record_id !== data.record) return;
-        this.version = Math.max(this.version, event.detail.version);
         this.stored = true;
         if (this.kept) Outbox.dropDraft(data.draft);
       });
@@ -194,12 +194,17 @@ document.addEventListener("alpine:init", () => {
       }
     },
     async keep() {
-      this.kept = true;
       this.stored = false;
+      this.failed = "";
+      const payload = { ...data.payload, signs: { ...this.signs }, ...(this.soundable ? { note: this.note } : {}) };
+      try {
+        this.base = await Outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.record, base: this.base, payload });
+        this.kept = true;
+      } catch (error) {
+        this.failed = Outbox.NOT_KEPT;
+      }
       // On a phone the answer stands above what was tapped.
       document.querySelector(".next .dark").scrollIntoView({ block: "center" });
-      const seen_at = data.now || new Date().toISOString();
-      await Outbox.add(data.kind, data.title, data.record, this.version, seen_at, { ...data.payload, signs: { ...this.signs }, note: this.note });
     },
     sound() {
       this.soundness = true;

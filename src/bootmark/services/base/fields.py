@@ -1,0 +1,370 @@
+"""What the fields of commands may hold, and what is said where they hold something else.
+
+A rule reads a value strictly as JSON brings it, and a text as somebody typed it into a form. Its sentences say what is wrong and
+what would be right.
+"""
+
+import datetime as dt
+import math
+import uuid
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass
+from typing import Annotated, Any, get_args, get_origin
+
+from pydantic import GetCoreSchemaHandler, ValidationInfo
+from pydantic_core import CoreSchema, PydanticCustomError, core_schema
+
+from bootmark.core.catalogue import Catalogue
+from bootmark.core.types import STATES
+
+EMPTY = "This is empty: write something here."
+MOST_LETTERS = 2000
+MOST_UNITS = 2000
+MOST_OF_ONE_UNIT = 100_000
+MOST_CORNERS = 500
+FURTHEST = 1_000_000.0
+"""Metres from the farm's origin at which a corner may lie."""
+
+
+@dataclass(frozen=True)
+class Checks:
+    """What a field may be held against. today: the farm's day of the act."""
+
+    catalogue: Catalogue
+    today: dt.date
+
+
+def wrong(sentence: str) -> PydanticCustomError:
+    return PydanticCustomError("wrong", "{sentence}", {"sentence": sentence})
+
+
+def _said(value: object) -> str:
+    return str(value)[:60] if value not in (None, "") else "Nothing"
+
+
+class Rule:
+    """One kind of field. optional: None stands for nothing given."""
+
+    optional = False
+
+    def inner(self) -> CoreSchema:
+        """The shape that JSON Schema tells of."""
+        raise NotImplementedError
+
+    def read(self, value: Any, checks: Checks) -> Any:
+        """The value checked and converted. Raises PydanticCustomError."""
+        raise NotImplementedError
+
+    def of_text(self, text: str) -> Any:
+        """A form's text as JSON would have brought it; left as it is where it can't be read, so that `read` says why."""
+        return text
+
+    def _check(self, value: Any, info: ValidationInfo) -> Any:
+        if value is None and self.optional:
+            return None
+        checks: Any = info.context
+        return self.read(value, checks)
+
+    def __get_pydantic_core_schema__(self, _source: Any, _handler: GetCoreSchemaHandler) -> CoreSchema:
+        inner = core_schema.nullable_schema(self.inner()) if self.optional else self.inner()
+        return core_schema.with_info_before_validator_function(self._check, inner)
+
+
+@dataclass(frozen=True)
+class Text(Rule):
+    """Letters as they are typed, without the blanks round them. needed: False where it may be empty."""
+
+    most: int = MOST_LETTERS
+    needed: bool = True
+
+    def inner(self) -> CoreSchema:
+        return core_schema.str_schema(max_length=self.most, min_length=1 if self.needed else 0)
+
+    def read(self, value: Any, checks: Checks) -> str:
+        if value is None and not self.needed:
+            return ""
+        if value is not None and not isinstance(value, str):
+            raise wrong("This must be text.")
+        text = (value or "").strip()
+        if self.needed and not text:
+            raise wrong(EMPTY)
+        if len(text) > self.most:
+            raise wrong(f"This has {len(text)} characters; {self.most} is the most.")
+        if "\0" in text or any("\ud800" <= letter <= "\udfff" for letter in text):
+            raise wrong("This holds a character that can't be stored: write it again by hand.")
+        return text
+
+
+@dataclass(frozen=True)
+class Number(Rule):
+    """A finite number within limits. unit: as it is said; whole: counts and codes; what: how the number is meant where it is not whole."""
+
+    low: float
+    high: float
+    unit: str = ""
+    whole: bool = False
+    optional: bool = False
+    not_whole: str = "write it without a fraction"
+
+    def inner(self) -> CoreSchema:
+        if self.whole:
+            return core_schema.int_schema(ge=int(self.low), le=int(self.high))
+        return core_schema.float_schema(ge=self.low, le=self.high, allow_inf_nan=False)
+
+    def _range(self) -> str:
+        return f"{self.low:g} to {self.high:g}{f' {self.unit}' if self.unit else ''}"
+
+    def read(self, value: Any, checks: Checks) -> float | int:
+        if isinstance(value, bool) or not isinstance(value, (int, float)):
+            raise wrong(f"{_said(value)} is not a number: write one from {self._range()}.")
+        if not math.isfinite(value) or not self.low <= value <= self.high:
+            raise wrong(f"{value:g} is out of range: write a number from {self._range()}." if abs(value) < 1e300 else "That is no number.")
+        if not self.whole:
+            return float(value)
+        if value != int(value):
+            raise wrong(f"{value:g} is not a whole number: {self.not_whole}.")
+        return int(value)
+
+    def of_text(self, text: str) -> Any:
+        plain = text.strip().replace(",", ".")
+        if not plain and self.optional:
+            return None
+        try:
+            number = float(plain)
+        except ValueError:
+            return text.strip()
+        return int(number) if self.whole and number.is_integer() else number
+
+
+@dataclass(frozen=True)
+class Flag(Rule):
+    """Yes or no."""
+
+    def inner(self) -> CoreSchema:
+        return core_schema.bool_schema()
+
+    def read(self, value: Any, checks: Checks) -> bool:
+        if not isinstance(value, bool):
+            raise wrong("This is either true or false.")
+        return value
+
+    def of_text(self, text: str) -> bool:
+        return text in ("yes", "on", "true")
+
+
+@dataclass(frozen=True)
+class Day(Rule):
+    """A day. past: what is to be done instead where it is still ahead; None where it may be."""
+
+    past: str | None = None
+    optional: bool = False
+
+    def inner(self) -> CoreSchema:
+        return core_schema.date_schema()
+
+    def read(self, value: Any, checks: Checks) -> dt.date:
+        try:
+            day = dt.date.fromisoformat(value)
+        except (ValueError, TypeError):
+            raise wrong(f"{_said(value)} is not a day: write it as 2026-06-18.") from None
+        if self.past and day > checks.today:
+            raise wrong(f"{day:%-d %B %Y} is still ahead: {self.past}.")
+        return day
+
+    def of_text(self, text: str) -> Any:
+        return None if self.optional and not text.strip() else text.strip()
+
+
+@dataclass(frozen=True)
+class Moment(Rule):
+    """A time with its zone."""
+
+    def inner(self) -> CoreSchema:
+        return core_schema.datetime_schema(tz_constraint="aware")
+
+    def read(self, value: Any, checks: Checks) -> dt.datetime:
+        try:
+            moment = dt.datetime.fromisoformat(value)
+        except (ValueError, TypeError):
+            moment = dt.datetime.min
+        if moment.tzinfo is None or not 1900 < moment.year < 2200:
+            raise wrong("This is not a day and time: write it as 2026-06-18T07:40.")
+        return moment
+
+
+@dataclass(frozen=True)
+class Choice(Rule):
+    """One of a few words. fallback: what an empty form field stands for."""
+
+    allowed: tuple[str, ...]
+    fallback: str | None = None
+
+    def inner(self) -> CoreSchema:
+        return core_schema.literal_schema(list(self.allowed))
+
+    def read(self, value: Any, checks: Checks) -> str:
+        if not value and self.fallback is not None:
+            return self.fallback
+        if value not in self.allowed:
+            raise wrong(f"{_said(value)} can't be chosen here: take {', '.join(word for word in self.allowed if word)}.")
+        return str(value)
+
+
+@dataclass(frozen=True)
+class RecordId(Rule):
+    """The id of another record of the farm. what: how that record is called."""
+
+    what: str
+    optional: bool = False
+
+    def inner(self) -> CoreSchema:
+        return core_schema.uuid_schema()
+
+    def read(self, value: Any, checks: Checks) -> uuid.UUID:
+        if isinstance(value, uuid.UUID):
+            return value
+        try:
+            return uuid.UUID(value)
+        except (ValueError, TypeError, AttributeError):
+            raise wrong(f"The {self.what} is not given as an id.") from None
+
+    def of_text(self, text: str) -> Any:
+        return None if self.optional and not text.strip() else text.strip()
+
+
+@dataclass(frozen=True)
+class Agent(Rule):
+    """An agent of the catalogue. heat: only one whose season is told from heat."""
+
+    heat: bool = False
+
+    def inner(self) -> CoreSchema:
+        return core_schema.str_schema()
+
+    def read(self, value: Any, checks: Checks) -> str:
+        agent = checks.catalogue.agents.get(value) if isinstance(value, str) else None
+        if agent is None:
+            raise wrong(f"{_said(value)} is not in the catalogue: choose it from the list.")
+        if self.heat and not (agent.heat and agent.heat.events):
+            raise wrong(f"{agent.name} has no heat model: nothing would be counted from a day.")
+        return agent.id
+
+
+@dataclass(frozen=True)
+class Crop(Rule):
+    """A crop that the catalogue has. any_plant: or any name, which somebody else checks."""
+
+    any_plant: bool = False
+
+    def inner(self) -> CoreSchema:
+        return core_schema.str_schema(max_length=80)
+
+    def read(self, value: Any, checks: Checks) -> str:
+        crop = Text(80).read(value, checks)
+        if self.any_plant:
+            return checks.catalogue.crop_meant(crop)
+        if crop not in checks.catalogue.crops:
+            raise wrong(f"{crop} is not a crop that Bootmark knows: type two letters and choose one from the list.")
+        return crop
+
+
+@dataclass(frozen=True)
+class Signs(Rule):
+    """What was told of signs: sign to seen, absent or unsure."""
+
+    def inner(self) -> CoreSchema:
+        return core_schema.dict_schema(core_schema.str_schema(), core_schema.literal_schema(list(STATES)))
+
+    def read(self, value: Any, checks: Checks) -> dict[str, str]:
+        if not isinstance(value, Mapping):
+            raise wrong("Signs are told as sign: seen, absent or unsure.")
+        for sign, state in value.items():
+            if sign not in checks.catalogue.signs:
+                raise wrong(f"{_said(sign)} is not a sign that Bootmark knows.")
+            if state not in STATES:
+                raise wrong(f"{sign} must be seen, absent or unsure, not {_said(state)!r}.")
+        return dict(value)
+
+
+@dataclass(frozen=True)
+class Counts(Rule):
+    """One number for each unit looked at. needed: False where none may be given."""
+
+    needed: bool = True
+
+    def inner(self) -> CoreSchema:
+        return core_schema.list_schema(core_schema.int_schema(ge=0, le=MOST_OF_ONE_UNIT), max_length=MOST_UNITS)
+
+    def read(self, value: Any, checks: Checks) -> list[int]:
+        if value is None and not self.needed:
+            return []
+        whole = isinstance(value, list) and all(type(count) is int and 0 <= count <= MOST_OF_ONE_UNIT for count in value)
+        if not whole:
+            raise wrong("Counts are whole numbers from 0 up, one for each unit looked at.")
+        if self.needed and not value:
+            raise wrong("Nothing was counted yet: count at least one unit.")
+        if len(value) > MOST_UNITS:
+            raise wrong(f"{len(value)} units were sent and {MOST_UNITS} are the most of one count.")
+        return list(value)
+
+
+@dataclass(frozen=True)
+class Ticks(Rule):
+    """The sentences that somebody ticked."""
+
+    def inner(self) -> CoreSchema:
+        return core_schema.list_schema(core_schema.str_schema(max_length=MOST_LETTERS), max_length=100)
+
+    def read(self, value: Any, checks: Checks) -> list[str]:
+        if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
+            raise wrong("Tick each check before you sign.")
+        return value
+
+
+@dataclass(frozen=True)
+class Outline(Rule):
+    """The corners of a block in metres on the farm's plan; they enclose ground, and the line does not cross itself."""
+
+    def inner(self) -> CoreSchema:
+        corner = core_schema.list_schema(core_schema.float_schema(allow_inf_nan=False), min_length=2, max_length=2)
+        return core_schema.list_schema(corner, min_length=3, max_length=MOST_CORNERS)
+
+    def read(self, value: Any, checks: Checks) -> list[list[float]]:
+        if not isinstance(value, list) or len(value) < 3:
+            raise wrong("A block's outline needs at least three corners, each as [x, y] in metres.")
+        if len(value) > MOST_CORNERS:
+            raise wrong(f"The outline has {len(value)} corners and {MOST_CORNERS} are the most: draw it more simply.")
+        for place, corner in enumerate(value, 1):
+            numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
+            if not numbers or not all(math.isfinite(metres) and abs(metres) <= FURTHEST for metres in corner):
+                raise wrong(f"Corner {place} is not [x, y] in metres: write two numbers up to {FURTHEST:.0f}.")
+        corners: list[list[float]] = value
+        if _area(corners) <= 0:
+            raise wrong("These corners enclose no ground: give corners that do not lie on one line.")
+        if _crosses(corners):
+            raise wrong("The outline crosses itself: give its corners in the order in which you would walk round it.")
+        return corners
+
+
+def _area(corners: Collection[list[float]]) -> float:
+    """Area enclosed, in square metres; the shoelace formula."""
+    ring = list(corners)
+    return abs(sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, ring[1:] + ring[:1], strict=True))) / 2
+
+
+def _crosses(corners: list[list[float]]) -> bool:
+    from shapely import LinearRing  # loaded here: only a block that is saved needs it
+
+    return not LinearRing(corners).is_simple
+
+
+Name = Annotated[str, Text(60)]
+Note = Annotated[str, Text(300, needed=False)]
+PastDay = Annotated[dt.date, Day(past="give a day that has been")]
+Count = Annotated[int, Number(0, MOST_UNITS, whole=True, not_whole="count the animals")]
+
+
+def rule_of(annotation: Any, metadata: list[Any]) -> Rule | None:
+    """The rule of a field, where it has one of its own."""
+    parts = [*metadata, *(get_args(annotation)[1:] if get_origin(annotation) is Annotated else ())]
+    return next((part for part in parts if isinstance(part, Rule)), None)

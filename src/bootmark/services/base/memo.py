@@ -1,0 +1,51 @@
+"""What was answered before: in this transaction, or in this process."""
+
+import threading
+from collections.abc import Callable, Hashable
+from typing import Any, Generic, TypeVar, cast
+
+from cachetools import LRUCache
+from sqlalchemy import event
+from sqlalchemy.orm import ORMExecuteState, Session, UOWTransaction
+
+Value = TypeVar("Value")
+
+
+def once(session: Session, key: tuple[Any, ...], ask: Callable[[], Value]) -> Value:
+    """The answer to a question, asked once in a transaction; forgotten as soon as something is written."""
+    memo = session.info.setdefault("answered", {})
+    if key not in memo:
+        memo[key] = ask()
+    return cast(Value, memo[key])
+
+
+def forget(session: Session) -> None:
+    session.info.pop("answered", None)
+
+
+@event.listens_for(Session, "do_orm_execute")
+def _written(state: ORMExecuteState) -> None:
+    if not state.is_select and not str(state.statement).lstrip().upper().startswith("SELECT"):
+        forget(state.session)
+
+
+@event.listens_for(Session, "after_flush")
+def _flushed(session: Session, _context: UOWTransaction) -> None:
+    forget(session)
+
+
+class Kept(Generic[Value]):
+    """The values asked for last, at most so many, shared by the threads of a process. A key names all that its value rests on."""
+
+    def __init__(self, most: int) -> None:
+        self._values: LRUCache[Hashable, Value] = LRUCache(most)
+        self._lock = threading.Lock()
+
+    def get(self, key: Hashable) -> Value | None:
+        with self._lock:
+            return self._values.get(key)
+
+    def put(self, key: Hashable, value: Value) -> Value:
+        with self._lock:
+            self._values[key] = value
+        return value

@@ -1,0 +1,1 @@
+"""The Book: what was seen and done, every version of it, and how counts changed."""

@@ -1,0 +1,234 @@
+"""The log: everything that people recorded, the newest first, read by the page.
+
+What a line says is made once for each version of its record, and kept while that version stands.
+"""
+
+import datetime as dt
+import uuid
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any, NamedTuple
+
+from sqlalchemy import CompoundSelect, Select, func, literal, select, union_all
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Catalogue, bbch
+from bootmark.core.catalogue.model import MANY
+from bootmark.core.field.count import interval
+from bootmark.core.types import SEEN, Sample
+from bootmark.services.base import memo
+from bootmark.store.models import (
+    Application,
+    Biofix,
+    Block,
+    CropStage,
+    DecisionRow,
+    Look,
+    SampleRow,
+    StageSighting,
+    Stop,
+    Trap,
+    TrapCheck,
+    TreatmentRow,
+)
+from bootmark.store.rows import of_farm
+
+CONFLICTS_SHOWN = 40
+ORDER = ("look", "count", "call", "done", "biofix", "trap", "stage", "crop")
+"""Entries of one moment stand in the order of the work."""
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One line of the log. kind: a key of KINDS; conflict: two versions stand side by side."""
+
+    at: dt.datetime
+    kind: str
+    block_id: uuid.UUID
+    block: str
+    text: str
+    account_id: uuid.UUID
+    record_id: uuid.UUID
+    conflict: bool
+
+
+class Line(NamedTuple):
+    """Where an entry stands, before it is put into words."""
+
+    at: dt.datetime
+    kind: str
+    place: int
+    record_id: uuid.UUID
+    version_id: uuid.UUID
+    block_id: uuid.UUID
+    account_id: uuid.UUID
+    conflict: bool
+
+
+Texts = Callable[[Session, Sequence[uuid.UUID], Catalogue], dict[uuid.UUID, str]]
+
+
+def _lines(kind: str, head: Any, block: Any, at: Any = None) -> Select[Any]:
+    moment = head.seen_at if at is None else at
+    return of_farm(
+        head,
+        moment.label("at"),
+        literal(kind).label("kind"),
+        literal(ORDER.index(kind)).label("place"),
+        head.id,
+        head.version_id,
+        block.label("block_id"),
+        head.account_id,
+        head.conflict,
+    )
+
+
+def _join(statement: Select[Any], head: Any, parent: Any, key: Any) -> Select[Any]:
+    return statement.join(parent, (parent.farm_id == head.farm_id) & (parent.id == key))
+
+
+def _looks(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    texts = {}
+    for look_id, signs, verdict in session.execute(of_farm(Look, Look.id, Look.signs, Look.working["verdict"]).where(Look.id.in_(ids))):
+        seen = [known.signs[sign].name.lower() for sign, state in signs.items() if state == SEEN and sign in known.signs]
+        agents = " and ".join(known.agent(agent).in_sentence for agent in verdict["agents"])
+        named = f"{verdict['kind'].capitalize()}{': ' + agents if agents else ''}."
+        texts[look_id] = f"{named} Seen: {', '.join(seen)}." if seen else "Sound: nothing seen."
+    return texts
+
+
+def _counts(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    rows = session.scalars(of_farm(SampleRow).where(SampleRow.id.in_(ids)))
+    return {row.id: f"{known.agent(row.agent).name}: {_counted(row)}." for row in rows}
+
+
+def _counted(row: SampleRow) -> str:
+    estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), row.measure))
+    if row.measure == "proportion":
+        return f"on {100 * estimate.estimate:.0f} % of {estimate.units} {row.unit}s"
+    helpers = f", {sum(row.enemies)} helpers" if row.enemies else ""
+    return f"{estimate.estimate:.1f} for each {row.unit} on {estimate.units}{helpers}"
+
+
+def _calls(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    rows = session.execute(of_farm(DecisionRow, DecisionRow.id, DecisionRow.agent, DecisionRow.headline).where(DecisionRow.id.in_(ids)))
+    return {call: f"{known.agent(agent).name}: {headline}" for call, agent, headline in rows}
+
+
+def _done(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    columns = (Application.id, TreatmentRow.agent, TreatmentRow.control, Application.amount, Application.amount_unit, Application.area)
+    statement = _join(of_farm(Application, *columns), Application, TreatmentRow, Application.treatment_id)
+    texts = {}
+    for done, agent_id, control, amount, unit, area in session.execute(statement.where(Application.id.in_(ids))):
+        agent = known.agent(agent_id)
+        texts[done] = f"{agent.control(control).name} against {agent.in_sentence}: {amount:g} {unit} on {area:g} ha."
+    return texts
+
+
+def _biofixes(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    rows = session.scalars(of_farm(Biofix).where(Biofix.id.in_(ids)))
+    return {row.id: f"{known.agent(row.agent).name}: heat counted from {row.on:%-d %B %Y}. {row.basis}." for row in rows}
+
+
+def _checks(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    columns = (TrapCheck.id, Trap.name, Trap.agent, TrapCheck.caught, TrapCheck.new_lure)
+    statement = _join(of_farm(TrapCheck, *columns), TrapCheck, Trap, TrapCheck.trap_id).where(TrapCheck.id.in_(ids))
+    return {
+        check: f"{trap}, {known.agent(agent).name}: {caught} caught{', a new lure' if lure else ''}."
+        for check, trap, agent, caught, lure in session.execute(statement)
+    }
+
+
+def _sightings(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+    texts = {}
+    for row in session.scalars(of_farm(StageSighting).where(StageSighting.id.in_(ids))):
+        counts = ", ".join(f"{count} {MANY.get(stage, stage) if count != 1 else stage}" for stage, count in row.counts.items())
+        texts[row.id] = f"{known.agent(row.agent).name}: {counts}."
+    return texts
+
+
+def _crop_stages(session: Session, ids: Sequence[uuid.UUID], _known: Catalogue) -> dict[uuid.UUID, str]:
+    statement = _join(of_farm(CropStage, CropStage.id, CropStage.code, CropStage.node, Block.crop), CropStage, Block, CropStage.block_id)
+    return {
+        stage: f"BBCH {code:02}, {bbch.scale_of(crop).name(code)}{f', node {node}' if node is not None else ''}."
+        for stage, code, node, crop in session.execute(statement.where(CropStage.id.in_(ids)))
+    }
+
+
+KINDS: dict[str, tuple[Select[Any], Texts]] = {
+    "look": (_join(_lines("look", Look, Stop.block_id), Look, Stop, Look.stop_id), _looks),
+    "count": (_join(_lines("count", SampleRow, Stop.block_id), SampleRow, Stop, SampleRow.stop_id), _counts),
+    "call": (_lines("call", DecisionRow, DecisionRow.block_id), _calls),
+    "done": (
+        _join(
+            _lines("done", Application, TreatmentRow.block_id, Application.finished_at), Application, TreatmentRow, Application.treatment_id
+        ),
+        _done,
+    ),
+    "biofix": (_lines("biofix", Biofix, Biofix.block_id), _biofixes),
+    "trap": (_join(_lines("trap", TrapCheck, Trap.block_id), TrapCheck, Trap, TrapCheck.trap_id), _checks),
+    "stage": (_lines("stage", StageSighting, StageSighting.block_id), _sightings),
+    "crop": (_lines("crop", CropStage, CropStage.block_id), _crop_stages),
+}
+"""What stands in the log: how its lines are found, and how they are said."""
+
+_texts: memo.Kept[str] = memo.Kept(20_000)
+
+
+def _wanted(block_id: uuid.UUID | None, kind: str, conflicts: bool = False) -> CompoundSelect[Any]:
+    statements = [lines for name, (lines, _) in KINDS.items() if kind in ("", name)]
+    if block_id:
+        statements = [lines.where(_column(lines, "block_id") == block_id) for lines in statements]
+    if conflicts:
+        statements = [lines.where(_column(lines, "conflict")) for lines in statements]
+    return union_all(*statements)
+
+
+def _column(lines: Select[Any], name: str) -> Any:
+    column = lines.selected_columns[name]
+    return getattr(column, "element", column)
+
+
+def total(session: Session, block_id: uuid.UUID | None = None, kind: str = "") -> int:
+    """How many entries there are of a block and kind, or of all."""
+    return int(session.execute(select(func.count()).select_from(_wanted(block_id, kind).subquery())).scalar_one())
+
+
+def entries(
+    session: Session, known: Catalogue, *, block_id: uuid.UUID | None = None, kind: str = "", start: int = 0, most: int | None = None
+) -> list[Entry]:
+    """The entries of a page of the log, the newest first."""
+    statement = _wanted(block_id, kind)
+    at, place, record = (statement.selected_columns[name] for name in ("at", "place", "id"))
+    lines = session.execute(statement.order_by(at.desc(), place, record).offset(start).limit(most))
+    return _said(session, [Line(*row) for row in lines], known)
+
+
+def conflicts(session: Session, known: Catalogue) -> list[Entry]:
+    """Records of which two versions stand side by side."""
+    statement = _wanted(None, "", conflicts=True)
+    rows = session.execute(statement.order_by(statement.selected_columns["at"].desc()).limit(CONFLICTS_SHOWN))
+    return _said(session, [Line(*row) for row in rows], known)
+
+
+def _said(session: Session, lines: list[Line], known: Catalogue) -> list[Entry]:
+    farm = session.info["farm"]
+    fresh: dict[str, list[Line]] = {}
+    texts: dict[uuid.UUID, str] = {}
+    for line in lines:
+        kept = _texts.get((farm, line.version_id, known.hash))
+        if kept is None:
+            fresh.setdefault(line.kind, []).append(line)
+        else:
+            texts[line.record_id] = kept
+    for kind, new in fresh.items():
+        told = KINDS[kind][1](session, [line.record_id for line in new], known)
+        for line in new:
+            texts[line.record_id] = _texts.put((farm, line.version_id, known.hash), told[line.record_id])
+    blocks: dict[uuid.UUID, str] = dict(session.execute(of_farm(Block, Block.id, Block.name)).all())
+    return [
+        Entry(
+            line.at, line.kind, line.block_id, blocks[line.block_id], texts[line.record_id], line.account_id, line.record_id, line.conflict
+        )
+        for line in lines
+    ]

@@ -1,0 +1,89 @@
+"""Records with all their versions, and how counts changed."""
+
+import datetime as dt
+import uuid
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from bootmark.core.field.count import enemy_ratio, interval
+from bootmark.core.types import Interval, Sample
+from bootmark.store.base import Head
+from bootmark.store.models import Application, Block, CommandRow, DecisionRow, SampleRow, Stop, TreatmentRow
+from bootmark.store.rows import CURRENT_FARM, of_farm
+from bootmark.store.versions import VERSIONS
+
+
+@dataclass(frozen=True)
+class Counted:
+    at: dt.datetime
+    sample: SampleRow
+    interval: Interval
+    ratio: float | None
+
+
+def counts(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime) -> list[Counted]:
+    """Counts of an agent on a block since a moment, in order."""
+    rows = session.scalars(
+        of_farm(SampleRow)
+        .join(Stop, (Stop.farm_id == SampleRow.farm_id) & (Stop.id == SampleRow.stop_id))
+        .where(Stop.block_id == block_id, SampleRow.agent == agent, SampleRow.seen_at >= since)
+        .order_by(SampleRow.seen_at)
+    )
+    counted = []
+    for row in rows:
+        sample = Sample(row.unit, tuple(row.counts), tuple(row.enemies), row.measure)
+        counted.append(Counted(row.seen_at, row, interval(sample), enemy_ratio(sample)))
+    return counted
+
+
+def counted_and_called(session: Session, since: dt.datetime) -> list[tuple[Block, str]]:
+    """Blocks and agents that were called on a count since a moment, by agent."""
+    rows = session.execute(
+        of_farm(DecisionRow, Block, DecisionRow.agent)
+        .join(Block, (Block.farm_id == DecisionRow.farm_id) & (Block.id == DecisionRow.block_id))
+        .where(DecisionRow.seen_at >= since, DecisionRow.sample_id.is_not(None))
+    )
+    pairs = {(block.id, agent): block for block, agent in rows}
+    return [(block, agent) for (_, agent), block in sorted(pairs.items(), key=lambda pair: (pair[0][1], str(pair[0][0])))]
+
+
+def done_on(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime) -> list[tuple[Application, TreatmentRow]]:
+    """Treatments done against an agent on a block since a moment."""
+    rows = session.execute(
+        of_farm(Application, Application, TreatmentRow)
+        .join(TreatmentRow, (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id))
+        .where(TreatmentRow.block_id == block_id, TreatmentRow.agent == agent, Application.finished_at >= since)
+        .order_by(Application.finished_at)
+    )
+    return [(application, treatment) for application, treatment in rows]
+
+
+def head(session: Session, record_id: uuid.UUID) -> Head | None:
+    """The current state of a record of any kind."""
+    key = session.info["farm"], record_id
+    return next((row for model in VERSIONS if (row := session.get(model, key))), None)
+
+
+def call(session: Session, record_id: uuid.UUID) -> DecisionRow | None:
+    """The record as a call, where it is one."""
+    return session.get(DecisionRow, (session.info["farm"], record_id))
+
+
+def versions(session: Session, record_id: uuid.UUID) -> list[dict[str, Any]]:
+    """All versions of a record, newest first, with what each holds, the kind and shape it was sent as, and what it builds on."""
+    row = head(session, record_id)
+    if row is None:
+        return []
+    table = VERSIONS[type(row)]
+    rows = session.execute(
+        select(table, CommandRow.kind, CommandRow.v)
+        .join(CommandRow, (CommandRow.farm_id == table.c.farm_id) & (CommandRow.id == table.c.command_id))
+        .where(table.c.farm_id == CURRENT_FARM, table.c.record_id == record_id)
+        .order_by(table.c.number.desc())
+    )
+    kept = [dict(version._mapping) for version in rows]
+    numbers = {version["command_id"]: version["number"] for version in kept}
+    return [version | {"base": numbers.get(version["base_command"])} for version in kept]

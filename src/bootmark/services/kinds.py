@@ -1,0 +1,28 @@
+"""Every kind of command with what carries it out: the whole list, so that a process that imports it knows them all."""
+
+from typing import Any
+
+from bootmark.services import places
+from bootmark.services.base.handling import Handler
+from bootmark.services.scouting import enquiries, looks
+from bootmark.services.seasons import biofixes, crop_stages, sightings, traps
+from bootmark.services.treatment import calls
+from bootmark.services.weather import judging
+
+HANDLERS: tuple[Handler[Any, Any], ...] = (
+    places.store_station,
+    places.store_block,
+    judging.store_judgement,
+    biofixes.store_biofix,
+    traps.store_trap,
+    traps.store_check,
+    sightings.store_sighting,
+    crop_stages.store_crop_stage,
+    looks.store_stop,
+    looks.store_look,
+    looks.store_sample,
+    enquiries.store_enquiry,
+    calls.store_decision,
+    calls.store_application,
+)
+KINDS: dict[str, Handler[Any, Any]] = {handler.command.spec.kind: handler for handler in HANDLERS}

@@ -1,0 +1,1 @@
+"""What a scout does on a round: stops, looks, counts, enquiries."""

@@ -1,0 +1,69 @@
+"""What overlapping generations do in the days ahead, said at a call."""
+
+import datetime as dt
+
+import numpy as np
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Agent
+from bootmark.core.catalogue.lives import lives
+from bootmark.core.season import growth
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Block, Farm, SampleRow
+
+WEEK = 7
+AHEAD = 40
+RELEASE = "release-predatory-mites"
+RELEASE_BY = 14
+
+
+def outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: SampleRow | None, day: dt.date) -> list[str]:
+    """Sentences: how fast it doubles in the week ahead, when a count passes the threshold with and without the enemies counted
+    beside it, and how many predators would hold it.
+
+    Empty for an agent without a growth model.
+    """
+    if agent.id not in lives() or not agent.is_pest:
+        return []
+    temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))
+    mean = float(temps[:WEEK].mean())
+    counted = sample if sample and sample.measure == "mean" and sample.counts else None
+    here = sum(counted.counts) / len(counted.counts) if counted else 1.0
+    threshold = next((one for crop in (block.crop, "*") for one in agent.thresholds if one.crop == crop and one.measure == "mean"), None)
+    limit = threshold.value if threshold else None
+    free = growth.project(agent, here, temps, threshold=limit)
+    if not np.isfinite(free.doubling):
+        return [f"At the week's mean of {mean:.0f} °C it does not multiply."]
+    told = [f"At the week's mean of {mean:.0f} °C it doubles in about {free.doubling:.0f} days where nothing eats it."]
+    if threshold is None or counted is None or here <= 0:
+        return told
+    enemies = sum(counted.enemies) / len(counted.enemies) if counted.enemies else 0.0
+    if here < threshold.value and free.reaches is not None:
+        on = day + dt.timedelta(days=free.reaches)
+        told.append(f"From {here:.1f} it passes {threshold.value:g} {threshold.unit} about {on:%-d %B}, with no enemies.")
+    if enemies:
+        told.append(_held(growth.project(agent, here, temps, enemies, threshold=threshold.value), here, enemies, threshold.value, day))
+    if any(control.id == RELEASE for control in agent.controls):
+        needed = growth.release_needed(agent.id, growth.FAMILIAR, here, enemies, temps, threshold.value, RELEASE_BY)
+        told.append(_release(needed, threshold.unit))
+    return told
+
+
+def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: float, day: dt.date) -> str:
+    kept = f"With the {enemies:.2g} enemies counted on each"
+    if with_enemies.density[WEEK] < here:
+        return f"{kept} it falls to {with_enemies.density[WEEK]:.1f} in a week."
+    if here < limit and with_enemies.reaches is None:
+        return f"{kept} it stays below the threshold for {AHEAD} days."
+    if here < limit:
+        return f"{kept} it passes the threshold about {day + dt.timedelta(days=int(with_enemies.reaches or 0)):%-d %B}."
+    return f"{kept} it still grows to {with_enemies.density[WEEK]:.1f} in a week."
+
+
+def _release(needed: float | None, unit: str) -> str:
+    each = unit.rsplit(" per ", maxsplit=1)[-1]
+    if needed is None:
+        return f"No release in reach holds it within {RELEASE_BY} days: bring the numbers down first."
+    if needed == 0:
+        return f"Predatory mites that are there hold it within {RELEASE_BY} days: none need be let go."
+    return f"About {needed:.2g} predatory mites for each {each}, let go today, hold it within {RELEASE_BY} days."

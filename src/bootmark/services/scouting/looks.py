@@ -1,0 +1,277 @@
+"""What a scout writes at a stop: the stop, looks and counts."""
+
+import datetime as dt
+import uuid
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Annotated
+
+from sqlalchemy import func
+from sqlalchemy.orm import Session
+
+from bootmark.core import ENGINE
+from bootmark.core.catalogue import Catalogue, default
+from bootmark.core.field import identify, priors
+from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Verdict
+from bootmark.services.base.command import Command
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.fields import Agent as AgentField
+from bootmark.services.base.fields import Checks, Choice, Counts, RecordId, Signs, Text
+from bootmark.services.base.handling import Context, Json, as_json, handles
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.seasons import forecasts
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
+from bootmark.store.rows import of_farm
+
+KEPT_CAUSES = 6
+SLIP = 0.05
+"""Share of a scout's answers taken to be wrong: each is a tap on a drawing with its sentence. Judgement, no source."""
+
+
+class OpenStop(Command, kind="stop.open", roles=SCOUTS):
+    """Open a stop in a block; one that answers a booked return says which."""
+
+    block_id: Annotated[uuid.UUID, RecordId("block")]
+    where: Annotated[str, Text(120, needed=False)] = ""
+    return_id: Annotated[uuid.UUID | None, RecordId("booked look", optional=True)] = None
+
+
+class RecordLook(Command, kind="look.record", roles=SCOUTS):
+    """Keep what was seen and not seen at a stop, with the verdict as the core gives it then."""
+
+    stop_id: Annotated[uuid.UUID, RecordId("stop")]
+    signs: Annotated[dict[str, str], Signs()]
+    note: Annotated[str, Text(needed=False)] = ""
+
+
+class RecordSample(Command, kind="sample.record", roles=SCOUTS):
+    """Keep a count: one number for each unit looked at, and natural enemies beside them."""
+
+    stop_id: Annotated[uuid.UUID, RecordId("stop")]
+    agent: Annotated[str, AgentField()]
+    unit: Annotated[str, Text(40)]
+    measure: Annotated[str, Choice(("mean", "proportion", "trap"))]
+    counts: Annotated[list[int], Counts()]
+    enemies: Annotated[list[int], Counts(needed=False)]
+
+    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
+        units, beside = len(self.counts), len(self.enemies)
+        if beside and beside != units:
+            yield "enemies", f"Enemies were counted on {beside} units and pests on {units}: count both on each."
+
+
+def _answer_return(context: Context, stop: Stop) -> None:
+    if stop.return_id:
+        visit: ReturnVisit = context.get(ReturnVisit, stop.return_id, "return_id")
+        visit.state = "answered"
+
+
+@handles(OpenStop, Stop, _answer_return)
+def store_stop(command: OpenStop, context: Context) -> Stop:
+    block: Block = context.get(Block, command.block_id, "block_id")
+    visit: ReturnVisit | None = context.get(ReturnVisit, command.return_id, "return_id") if command.return_id else None
+    if visit and visit.block_id != block.id:
+        context.errors["return_id"] = "That look is booked for another block."
+    return Stop(**command.model_dump(), on=context.today)
+
+
+def history(session: Session, block_id: uuid.UUID, *, before: dt.datetime) -> dict[str, int]:
+    """Confirmed findings of each agent on a block in earlier rounds."""
+    rows = session.execute(
+        of_farm(FindingRow, FindingRow.agent, func.count(func.distinct(FindingRow.look_id)))
+        .where(FindingRow.block_id == block_id, FindingRow.confirmed, FindingRow.seen_at < before)
+        .group_by(FindingRow.agent)
+    )
+    return dict(rows.all())
+
+
+def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str]) -> Case:
+    """What is known of a stop before anybody looks, with what was told."""
+    local = at.astimezone(zone(farm))
+    # What was found earlier on the same day is this case, not its history.
+    midnight = dt.datetime.combine(local.date(), dt.time(0), zone(farm))
+    return Case(
+        crop=block.crop,
+        place=block.place,
+        month=local.month,
+        hemisphere="north" if farm.latitude >= 0 else "south",
+        weather=block_weather.hints(session, farm, block, local.date()),
+        signs=signs,
+        history=history(session, block.id, before=midnight),
+        hour=local.hour,
+        region=farm.region,
+        heat=about_now(session, farm, block, local.date()),
+        slip=SLIP,
+    )
+
+
+def about_now(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[str, float]:
+    """By this year's heat, the share of each agent's population that has come, for agents whose season was set by hand.
+
+    Where most of a season is over, the month tells more: later generations are not all modelled.
+    """
+    found = {}
+    for block_id, agent_id in forecasts.biofixes(session, day):
+        agent = default().agents.get(agent_id)
+        season_now = forecasts.of_block(session, farm, block, agent, day) if agent and block_id == block.id else None
+        if season_now:
+            shares = season_now.forecast.on(day)
+            if shares.get("over", 0.0) < 0.5:
+                found[agent_id] = 1 - shares.get("not yet", 0.0)
+    return found
+
+
+def _keep_findings(context: Context, look: Look) -> None:
+    """The agents that this version of the look speaks of: the named ones, or the likeliest as suspects."""
+    stop = context.get(Stop, look.stop_id, "stop_id")
+    told = look.working["verdict"]
+    confirmed = set(look.working["confirmed"])
+    for ordinal, agent in enumerate(told["agents"]):
+        context.session.add(
+            FindingRow(
+                farm_id=context.farm_id,
+                id=context.derived_id("finding", ordinal),
+                look_id=look.id,
+                look_version=look.version,
+                block_id=stop.block_id,
+                agent=agent,
+                verdict=told["kind"],
+                probability=look.working["chances"].get(agent, 0.0),
+                confirmed=agent in confirmed,
+                activity=look.working["activity"].get(agent, "not known"),
+                seen_at=look.seen_at,
+            )
+        )
+
+
+@handles(RecordLook, Look, _keep_findings)
+def store_look(command: RecordLook, context: Context) -> Look:
+    stop: Stop = context.get(Stop, command.stop_id, "stop_id")
+    block: Block = context.get(Block, stop.block_id, "block_id")
+    working = read(case_of(context.session, context.farm, block, context.sent.seen_at, command.signs), context)
+    return Look(**command.model_dump(), verdict=working["verdict"]["kind"], working=working)
+
+
+def read(case: Case, context: Context) -> Json:
+    """Everything that the verdict rests on, to be kept with it."""
+    known = context.catalogue
+    ranking, looks, verdict = identify.answer(case, catalogue=known)
+    sound = not any(state == "seen" for state in case.signs.values())
+    return {
+        "case": as_json(case),
+        "causes": as_json(ranking.explanations[:KEPT_CAUSES]),
+        "chances": {one.agent: one.probability for one in ranking.suspects},
+        "confirmed": [one.agent for one in ranking.suspects if one.confirmed],
+        "activity": {agent: identify.activity(agent, case, catalogue=known) for agent in verdict.agents},
+        "verdict": as_json(verdict) | ({"kind": "needs a look"} if sound else {}),
+        "next_look": looks[0].look if looks else "",
+        "catalogue": known.hash,
+        "engine": ENGINE,
+    }
+
+
+@handles(RecordSample, SampleRow)
+def store_sample(command: RecordSample, context: Context) -> SampleRow:
+    context.get(Stop, command.stop_id, "stop_id")
+    return SampleRow(**command.model_dump())
+
+
+def draft(
+    session: Session,
+    farm: Farm,
+    block: Block,
+    at: dt.datetime,
+    signs: dict[str, str],
+    known: Catalogue,
+    tools: frozenset[str] | None = None,
+) -> Json:
+    """A case at a stop as it stands on the bench, ranked. tools: what the scout carries, None for everything."""
+    case = replace(case_of(session, farm, block, at, signs), tools=tools)
+    return drawn(case, known, *identify.answer(case, catalogue=known))
+
+
+def drawn(case: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook], verdict: Verdict) -> Json:
+    """A ranked case in the one schema that the bench draws."""
+    return {
+        "causes": [
+            {
+                "key": "+".join(cause.agents) or "nothing",
+                "agents": list(cause.agents),
+                "names": [
+                    known.agent(agent).name if place == 0 else known.agent(agent).in_sentence for place, agent in enumerate(cause.agents)
+                ]
+                or ["Nothing at work"],
+                "percent": round(100 * cause.probability),
+                "pest": any(known.agent(agent).is_pest for agent in cause.agents),
+                "why": _why(cause.agents, ranking, known),
+            }
+            for cause in _shown(case, ranking)
+            if cause.probability >= 0.01
+        ],
+        "verdict": as_json(verdict)
+        | {"names": [known.agent(agent).in_sentence for agent in verdict.agents], "doing": _doing(verdict, known)},
+        "looks": [_look_json(one, known) for one in looks[:3]],
+        "notes": list(ranking.notes),
+        "weather": _weather_words(case),
+    }
+
+
+def _shown(case: Case, ranking: Ranking) -> tuple[Cause, ...]:
+    """The explanations of what was seen; before anything is, what is most usual here now."""
+    if any(state == SEEN for state in case.signs.values()):
+        return ranking.explanations[:5]
+    return tuple(Cause((one.agent,), one.probability) for one in ranking.suspects[:5])
+
+
+DOING = {
+    "active": "At work now.",
+    "finished": "The attack is over: what is seen is old damage.",
+    "parasitised": "Parasitised: it will die without a spray.",
+    "dead": "Dead: nothing alive was found.",
+}
+
+
+def _doing(verdict: Verdict, known: Catalogue) -> str:
+    """Whether it is still at work, in a sentence; empty where nothing that could work is spoken of."""
+    if not verdict.agents or not any(known.agent(agent).is_pest for agent in verdict.agents):
+        return ""
+    return DOING.get(verdict.activity, "Not known yet whether it is still at work.")
+
+
+def _look_json(one: NextLook, known: Catalogue) -> Json:
+    look = known.looks[one.look]
+    names = [known.agent(agent).in_sentence for agent in one.splits]
+    tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
+    return {
+        "id": one.look,
+        "name": look.name,
+        "do": look.do,
+        "seconds": one.seconds,
+        "tools": list(look.tools),
+        "tells": tells,
+        "signs": [{"id": sign, "name": known.signs[sign].name} for sign in one.signs],
+        "yes": look.yes,
+        "no": look.no,
+    }
+
+
+def _why(agents: tuple[str, ...], ranking: Ranking, known: Catalogue) -> str:
+    """The one sentence under a cause: what it lacks, or what speaks against it, or for it."""
+    if not agents:
+        return "Chance marks, or a cause that Bootmark does not know."
+    ones = [one for one in map(ranking.of, agents) if one]
+    unproved = [one for one in ones if not one.confirmed and known.agent(one.agent).is_pest]
+    against = [reason.text for one in ones for reason in one.reasons_against]
+    speaks = [reason.text for one in ones for reason in one.reasons_for]
+    if against:
+        return against[0]
+    if unproved:
+        return "Needs a live one before any call."
+    return speaks[0] if speaks else "Fits what was told."
+
+
+def _weather_words(case: Case) -> list[str]:
+    return [
+        f"{priors.HINTS.get(hint, hint).capitalize()} for {days} days." for hint, days in case.weather.items() if days >= priors.HINT_DAYS
+    ]

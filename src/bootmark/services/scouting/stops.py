@@ -1,0 +1,65 @@
+"""One stop with all that hangs on it."""
+
+import datetime as dt
+import uuid
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from bootmark.services.base.handling import DERIVED
+from bootmark.store.models import Block, DecisionRow, Look, ReturnVisit, SampleRow, Stop
+from bootmark.store.rows import of_farm, row_of
+
+
+@dataclass(frozen=True)
+class AtStop:
+    """A stop, its block, and its records; None where not made yet."""
+
+    stop: Stop
+    block: Block
+    look: Look | None
+    samples: dict[str, SampleRow]
+    calls: dict[str, DecisionRow]
+    visit: ReturnVisit | None
+
+    @property
+    def named(self) -> list[str]:
+        """Agents that the look's verdict speaks of, named ones only."""
+        told = self.look.working["verdict"] if self.look else {"kind": "", "agents": []}
+        return list(told["agents"]) if told["kind"] in ("named", "help has come", "not a pest", "must be reported") else []
+
+    @property
+    def spoken_of(self) -> list[str]:
+        return list(self.look.working["verdict"]["agents"]) if self.look else []
+
+    @property
+    def worn(self) -> tuple[str, ...]:
+        """Lugs done for this stop."""
+        return tuple(name for name, done in (("look", self.look), ("count", self.samples), ("call", self.calls)) if done)
+
+
+def child(stop_id: uuid.UUID, kind: str, agent: str = "") -> uuid.UUID:
+    """The id of a record at a stop: the same at every load of its page, so that a reload can't make a second one."""
+    return uuid.uuid5(DERIVED, f"{stop_id}/{kind}/{agent}")
+
+
+def at(session: Session, stop_id: uuid.UUID) -> AtStop:
+    """A stop with its records. Raises NotHere."""
+    stop = row_of(session, Stop, stop_id)
+    look = session.scalars(of_farm(Look).where(Look.stop_id == stop_id).order_by(Look.seen_at.desc()).limit(1)).first()
+    samples = session.scalars(of_farm(SampleRow).where(SampleRow.stop_id == stop_id))
+    calls = session.scalars(of_farm(DecisionRow).where(DecisionRow.look_id == look.id)) if look else ()
+    return AtStop(
+        stop,
+        row_of(session, Block, stop.block_id),
+        look,
+        {sample.agent: sample for sample in samples},
+        {call.agent: call for call in calls},
+        row_of(session, ReturnVisit, stop.return_id) if stop.return_id else None,
+    )
+
+
+def newest(session: Session, account_id: uuid.UUID, day: dt.date) -> Stop | None:
+    """The stop that a person opened last on a day."""
+    mine = of_farm(Stop).where(Stop.on == day, Stop.account_id == account_id)
+    return session.scalars(mine.order_by(Stop.seen_at.desc(), Stop.id).limit(1)).first()

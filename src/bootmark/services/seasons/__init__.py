@@ -1,0 +1,1 @@
+"""Where each pest is in its season: forecasts, traps, sightings, crop stages."""

@@ -1,0 +1,36 @@
+"""The days from which heat is counted, as people set them."""
+
+import datetime as dt
+import uuid
+from collections.abc import Iterator
+from typing import Annotated
+
+from bootmark.services.base.command import Command
+from bootmark.services.base.fields import Agent, Checks, Day, RecordId, Text
+from bootmark.services.base.handling import Context, handles
+from bootmark.services.base.roles import SCOUTS
+from bootmark.store.models import Biofix, Block
+
+MOST_YEARS_BACK = 5
+
+
+class SetBiofix(Command, kind="biofix.set", roles=SCOUTS):
+    """Set the day from which an agent's heat is counted on a block."""
+
+    block_id: Annotated[uuid.UUID, RecordId("block")]
+    agent: Annotated[str, Agent(heat=True)]
+    on: Annotated[dt.date, Day(past="heat is counted from a day that has been")]
+    basis: Annotated[str, Text(200)]
+
+    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
+        if (checks.today - self.on).days > 366 * MOST_YEARS_BACK:
+            yield "on", f"{self.on:%-d %B %Y} is more than five years back: check the year."
+
+
+@handles(SetBiofix, Biofix)
+def store_biofix(command: SetBiofix, context: Context) -> Biofix:
+    block: Block = context.get(Block, command.block_id, "block_id")
+    agent = context.catalogue.agent(command.agent)
+    if block.crop not in agent.hosts and "*" not in agent.hosts:
+        context.errors["agent"] = f"{agent.name} does not live on {context.catalogue.crops[block.crop].name.lower()}."
+    return Biofix(**command.model_dump())

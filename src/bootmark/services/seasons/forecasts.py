@@ -1,0 +1,181 @@
+"""Season forecasts of an agent on a block, computed once for each state of biofix, weather and sightings."""
+
+import datetime as dt
+import functools
+import hashlib
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, NamedTuple
+
+from sqlalchemy.orm import Session
+
+from bootmark.core import ENGINE
+from bootmark.core.catalogue import Agent, Control, Heat
+from bootmark.core.season import biofix, phenology
+from bootmark.core.season.anchor import Sighting
+from bootmark.core.season.daily import warmed
+from bootmark.core.season.phenology import Season
+from bootmark.services.base import memo, stamp
+from bootmark.services.base.stamp import Topic
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Biofix, Block, Farm, FindingRow, StageSighting
+from bootmark.store.rows import of_farm
+
+DRAWS = 120
+Pair = tuple[uuid.UUID, str]
+
+
+class Start(NamedTuple):
+    """A biofix: its day, and what it rests on."""
+
+    on: dt.date
+    basis: str
+
+
+_seasons: memo.Kept[Season] = memo.Kept(256)
+_starts: memo.Kept[dict[Pair, Start]] = memo.Kept(64)
+_seen: memo.Kept[dict[Pair, list[Sighting]]] = memo.Kept(64)
+_pairs: memo.Kept[set[Pair]] = memo.Kept(64)
+
+
+@dataclass(frozen=True)
+class Ask:
+    """Everything that one forecast rests on. key: changes with any of it."""
+
+    block: Block
+    agent: Agent
+    biofix: dt.date
+    basis: str
+    sightings: tuple[Sighting, ...]
+    key: str
+
+
+@dataclass(frozen=True)
+class Found:
+    """A forecast with what it rests on."""
+
+    biofix: dt.date
+    basis: str
+    forecast: Season
+    sightings: tuple[Sighting, ...] = ()
+
+
+def biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
+    """The newest biofix of each block and agent that this season's heat can be counted from."""
+    return stamp.while_standing(session, _starts, (Topic.SEASONS,), day, lambda: _biofixes(session, day))
+
+
+def _biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
+    rows = session.execute(
+        of_farm(Biofix, Biofix.block_id, Biofix.agent, Biofix.on, Biofix.basis)
+        .where(Biofix.on <= day, Biofix.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
+        .order_by(Biofix.on, Biofix.seen_at)
+    )
+    return {(row.block_id, row.agent): Start(row.on, row.basis) for row in rows}
+
+
+def sightings(session: Session, day: dt.date) -> dict[Pair, list[Sighting]]:
+    """What was counted by stage this season, by block and agent, in order of days."""
+    return stamp.while_standing(session, _seen, (Topic.SEASONS,), day, lambda: _sightings(session, day))
+
+
+def _sightings(session: Session, day: dt.date) -> dict[Pair, list[Sighting]]:
+    rows = session.scalars(
+        of_farm(StageSighting)
+        .where(StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
+        .order_by(StageSighting.on, StageSighting.seen_at)
+    )
+    found: dict[Pair, list[Sighting]] = {}
+    for row in rows:
+        found.setdefault((row.block_id, row.agent), []).append(Sighting(row.on, {stage: int(count) for stage, count in row.counts.items()}))
+    return found
+
+
+def watched(session: Session, day: dt.date) -> set[Pair]:
+    """Block and agent where its season matters: a biofix was set there this season, or it was found there before.
+
+    An agent that only could be on the crop is not watched: the catalogue holds dozens for each.
+    """
+    return stamp.while_standing(session, _pairs, (Topic.SCOUTING, Topic.SEASONS), day, lambda: _watched(session, day))
+
+
+def _watched(session: Session, day: dt.date) -> set[Pair]:
+    confirmed = session.execute(of_farm(FindingRow, FindingRow.block_id, FindingRow.agent).where(FindingRow.confirmed).distinct())
+    return {(block, agent) for block, agent in confirmed} | set(biofixes(session, day))
+
+
+def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Ask | None:
+    """What an agent's forecast on a block rests on as of a day; None without a heat model, a station or a biofix."""
+    if agent.heat is None or not agent.heat.events:
+        return None
+    key = block_weather.key(session, farm, block, day)
+    if key is None:
+        return None
+    set_by_hand = biofixes(session, day).get((block.id, agent.id))
+    on = set_by_hand.on if set_by_hand else biofix.calendar_day(agent.heat, farm.latitude < 0, day)
+    if on is None:
+        return None
+    seen = tuple(one for one in sightings(session, day).get((block.id, agent.id), ()) if one.on >= on)
+    basis = set_by_hand.basis if set_by_hand else f"{agent.heat.biofix_name}, the model's own day"
+    rests_on = repr(
+        (key, day, on, _digest(agent.heat), [(one.on, sorted(one.counts.items())) for one in seen], farm.latitude < 0, ENGINE, DRAWS)
+    )
+    return Ask(block, agent, on, basis, seen, hashlib.sha256(rests_on.encode()).hexdigest()[:32])
+
+
+@functools.cache
+def _digest(heat: Heat) -> str:
+    return hashlib.sha256(repr(heat).encode()).hexdigest()
+
+
+def asks(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Ask]:
+    """Every forecast that is watched on these blocks."""
+    by_block: dict[uuid.UUID, list[str]] = {}
+    for block_id, agent_id in watched(session, day):
+        by_block.setdefault(block_id, []).append(agent_id)
+    found = []
+    for block in blocks:
+        crop = {block.crop, "*"}
+        for agent_id in sorted(by_block.get(block.id, ())):
+            agent = known.agents.get(agent_id)
+            one = ask(session, farm, block, agent, day) if agent and not crop.isdisjoint(agent.hosts) else None
+            if one:
+                found.append(one)
+    return found
+
+
+def answer(session: Session, farm: Farm, one: Ask, day: dt.date) -> Season | None:
+    """The forecast of an ask; None where there is no weather from its biofix on, or no past year."""
+    if kept := _seasons.get(one.key):
+        return kept
+    found = reckon(session, farm, one, day, sightings=one.sightings)
+    return _seasons.put(one.key, found) if found else None
+
+
+def reckon(
+    session: Session, farm: Farm, one: Ask, day: dt.date, *, sightings: Sequence[Sighting] = (), warmer: float = 0.0, later: int = 0
+) -> Season | None:
+    """A forecast anew. warmer: degrees C added to every day from today on, and to none before; later: days by which the biofix is moved."""
+    assert one.agent.heat
+    on = one.biofix + dt.timedelta(days=later)
+    told, past = block_weather.series(session, farm, one.block, day, on)
+    if not told.dates or told.dates[0] != on or not past:
+        return None
+    if warmer:
+        # Past years are warmed whole: what they tell is the days still to come.
+        told, past = warmed(told, warmer, day), [warmed(year, warmer) for year in past]
+    return phenology.forecast(
+        one.agent.heat, told, on, past_years=past, as_of=day, draws=DRAWS, sightings=sightings, southern=farm.latitude < 0
+    )
+
+
+def of_block(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Found | None:
+    """An agent's season on a block as of a day; None without a heat model, a biofix, a station or weather."""
+    one = ask(session, farm, block, agent, day)
+    found = answer(session, farm, one, day) if one else None
+    return Found(one.biofix, one.basis, found, one.sightings) if one and found else None
+
+
+def window_of(forecast: Season, control: Control, heat: Heat | None, day: dt.date) -> tuple[dt.date, dt.date] | None:
+    return phenology.window(forecast, control, heat, after=day) if heat else None

@@ -1,0 +1,237 @@
+"""Stored forecasts: a page reads them, a change of what they rest on makes them anew, in the background where there are many."""
+
+import datetime as dt
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from sqlalchemy import select, text
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from bootmark.core.season import phenology
+from bootmark.core.season.phenology import EventDates, Season
+from bootmark.services.base import queue
+from bootmark.services.seasons import forecasts
+from bootmark.services.seasons.forecasts import Ask, Pair
+from bootmark.store.models import Block, Farm, SeasonResult, SeasonRun
+from bootmark.store.rows import of_farm
+
+__all__ = [
+    "Listed",
+    "SeasonRun",
+    "begin",
+    "in_turn",
+    "keep",
+    "listing",
+    "load",
+    "newest_run",
+    "part_of",
+    "refresh",
+    "told_done",
+]
+AT_ONCE = 24
+"""Forecasts that a page makes itself; more go to the background."""
+PARTS = 16
+STEP = 10
+"""Forecasts that a worker keeps in one transaction: what is lost where it is stopped."""
+RUN_FORGOTTEN = dt.timedelta(minutes=30)
+Json = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class Listed:
+    """A forecast that is watched.
+
+    fresh: what is stored rests on today's readings; needs, opens, closes: as stored, None where nothing is.
+    """
+
+    ask: Ask
+    fresh: bool
+    stored: bool
+    needs: bool
+    opens: dt.date | None
+    closes: dt.date | None
+
+    @property
+    def pair(self) -> Pair:
+        return self.ask.block.id, self.ask.agent.id
+
+
+def pack(found: Season) -> tuple[Json, bytes]:
+    """A forecast as what is said of it and its rows of days, one float of four bytes a day."""
+    names: list[tuple[str, str]] = []
+    rows: list[Any] = [*found.heat]
+    for group in ("shares", "low", "high", "usual", "phases", "passed"):
+        for name, row in getattr(found, group).items():
+            names.append((group, name))
+            rows.append(row)
+    kinds: list[list[Any]] = []
+    for kind in found.kinds:
+        if kinds and kinds[-1][0] == kind:
+            kinds[-1][1] += 1
+        else:
+            kinds.append([kind, 1])
+    told = {
+        "first": found.dates[0].isoformat(),
+        "days": len(found.dates),
+        "rows": names,
+        "kinds": kinds,
+        "events": [
+            [
+                one.id,
+                one.name,
+                one.stage,
+                *(day.isoformat() if day else None for day in (one.p10, one.p50, one.p90, one.usual)),
+                one.days_early,
+                dict(one.sources),
+            ]
+            for one in found.events
+        ],
+        "sources": dict(found.sources),
+        "biofix": found.biofix.isoformat(),
+        "as_of": found.as_of.isoformat(),
+        "moved": found.moved,
+        "surer": found.surer,
+    }
+    return told, np.asarray(rows, dtype="<f4").tobytes()
+
+
+def unpack(told: Json, arrays: bytes) -> Season:
+    """What pack made, as a forecast again."""
+    days = int(told["days"])
+    first = dt.date.fromisoformat(told["first"])
+    rows = np.frombuffer(arrays, dtype="<f4").reshape(-1, days).astype(float)
+    groups: dict[str, dict[str, Any]] = {group: {} for group in ("shares", "low", "high", "usual", "phases", "passed")}
+    for (group, name), row in zip(told["rows"], rows[3:], strict=True):
+        groups[group][name] = row
+
+    def day(value: str | None) -> dt.date | None:
+        return dt.date.fromisoformat(value) if value else None
+
+    return Season(
+        dates=tuple(first + dt.timedelta(days=n) for n in range(days)),
+        heat=rows[:3],
+        events=tuple(
+            EventDates(one[0], one[1], one[2], day(one[3]), day(one[4]), day(one[5]), day(one[6]), one[7], one[8]) for one in told["events"]
+        ),
+        sources=told["sources"],
+        biofix=dt.date.fromisoformat(told["biofix"]),
+        as_of=dt.date.fromisoformat(told["as_of"]),
+        kinds=tuple(kind for kind, count in told["kinds"] for _ in range(count)),
+        moved=told["moved"],
+        surer=told["surer"],
+        **groups,
+    )
+
+
+def listing(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Listed]:
+    """Every forecast that is watched on these blocks, those that need somebody first, then by the day on which their window closes."""
+    wanted = forecasts.asks(session, farm, blocks, known, day)
+    columns = (SeasonResult.block_id, SeasonResult.agent, SeasonResult.key, SeasonResult.needs, SeasonResult.opens, SeasonResult.closes)
+    stored = {(row.block_id, row.agent): row for row in session.execute(of_farm(SeasonResult, *columns))}
+    found = []
+    for one in wanted:
+        row = stored.get((one.block.id, one.agent.id))
+        fresh = row is not None and row.key == one.key
+        found.append(Listed(one, fresh, row is not None, bool(row and row.needs), row.opens if row else None, row.closes if row else None))
+    return sorted(found, key=lambda one: (not one.needs, one.closes or dt.date.max, one.ask.block.name, one.ask.agent.name))
+
+
+def load(session: Session, wanted: Sequence[Listed]) -> dict[Pair, Season]:
+    """The stored forecasts of these, as they are."""
+    if not wanted:
+        return {}
+    blocks = {one.ask.block.id for one in wanted}
+    pairs = {one.pair for one in wanted}
+    rows = session.execute(
+        of_farm(SeasonResult, SeasonResult.block_id, SeasonResult.agent, SeasonResult.told, SeasonResult.arrays).where(
+            SeasonResult.block_id.in_(blocks),
+            SeasonResult.agent.in_({one.ask.agent.id for one in wanted}),
+            SeasonResult.told != {},
+        )
+    )
+    return {(row.block_id, row.agent): unpack(row.told, row.arrays) for row in rows if (row.block_id, row.agent) in pairs}
+
+
+def keep(session: Session, farm: Farm, one: Ask, day: dt.date, real_now: dt.datetime) -> bool:
+    """Reckon one forecast and store it, unless it is stored already; True where it was reckoned.
+
+    Two workers that come to the same forecast take turns, and the second finds it done. One that can't be made (no weather from
+    its biofix on) is kept empty, so that it is not tried again before something changes.
+    """
+    session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 1))"), {"key": f"{farm.id}/{one.block.id}/{one.agent.id}"})
+    where = (SeasonResult.farm_id == farm.id, SeasonResult.block_id == one.block.id, SeasonResult.agent == one.agent.id)
+    if session.execute(select(SeasonResult.key).where(*where)).scalar() == one.key:
+        return False
+    found = forecasts.answer(session, farm, one, day)
+    told, arrays = pack(found) if found else ({}, b"")
+    leading = phenology.leading_window(found, one.agent, after=day) if found else None
+    row = {
+        "key": one.key,
+        "day": day,
+        "needs": phenology.near(leading[1] if leading else None, day),
+        "opens": leading[1][0] if leading else None,
+        "closes": leading[1][1] if leading else None,
+        "told": told,
+        "arrays": arrays,
+        "reckoned_at": real_now,
+    }
+    statement = insert(SeasonResult).values(farm_id=farm.id, block_id=one.block.id, agent=one.agent.id, **row)
+    session.execute(statement.on_conflict_do_update(index_elements=["farm_id", "block_id", "agent"], set_=row))
+    return True
+
+
+def refresh(
+    session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date, real_now: dt.datetime
+) -> tuple[list[Listed], SeasonRun | None]:
+    """The listing with what is stale made anew: here where it is little, else in the background; then the run that does it."""
+    found = listing(session, farm, blocks, known, day)
+    stale = in_turn(found)
+    if not stale:
+        return found, None
+    if len(stale) > AT_ONCE:
+        return found, begin(session, farm, len(stale), day, real_now)
+    for one in stale:
+        keep(session, farm, one.ask, day, real_now)
+    return listing(session, farm, blocks, known, day), None
+
+
+def in_turn(listed: Sequence[Listed]) -> list[Listed]:
+    """What has to be made anew, in the one order in which all take its locks: two that take them crosswise would wait for each other."""
+    return sorted((one for one in listed if not one.fresh), key=lambda one: one.pair)
+
+
+def newest_run(session: Session) -> SeasonRun | None:
+    return session.scalars(of_farm(SeasonRun).order_by(SeasonRun.started_at.desc()).limit(1)).first()
+
+
+def begin(session: Session, farm: Farm, total: int, day: dt.date, real_now: dt.datetime) -> SeasonRun:
+    """Queue the reckoning of a farm, unless one is under way that is not forgotten."""
+    session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 2))"), {"key": str(farm.id)})
+    running = newest_run(session)
+    if running and running.finished_at is None and real_now - running.started_at < RUN_FORGOTTEN:
+        return running
+    run = SeasonRun(farm_id=farm.id, id=uuid.uuid4(), day=day, total=total, done=0, parts=[], started_at=real_now, finished_at=None)
+    session.add(run)
+    session.flush()
+    for part in range(PARTS):
+        queue.defer(session, queue.RECKON, farm_id=str(farm.id), run_id=str(run.id), part=str(part))
+    return run
+
+
+def part_of(block_id: uuid.UUID) -> int:
+    """The part of a run that a block belongs to: the same at every try."""
+    return block_id.int % PARTS
+
+
+def told_done(session: Session, farm_id: uuid.UUID, run_id: uuid.UUID, count: int, real_now: dt.datetime, part: int | None = None) -> None:
+    """Add to a run what has been done; part: one that is done with this, whether or not it had anything left to do."""
+    run = session.get_one(SeasonRun, (farm_id, run_id), with_for_update=True, populate_existing=True)
+    run.done = min(run.done + count, run.total)
+    if part is not None and part not in run.parts:
+        run.parts = [*run.parts, part]
+    if len(run.parts) == PARTS and run.finished_at is None:
+        run.done, run.finished_at = run.total, real_now

@@ -1,0 +1,199 @@
+"""The trap register: traps, what is caught in them, what is due, and the biofix that a sustained catch proposes."""
+
+import datetime as dt
+import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated, Any, NamedTuple
+
+from sqlalchemy.orm import Session
+
+from bootmark.core.field import traps as rules
+from bootmark.core.field.walk import DueTrap
+from bootmark.core.season import biofix
+from bootmark.core.season.biofix import Check, Proposal
+from bootmark.services.base import ground
+from bootmark.services.base.command import Command
+from bootmark.services.base.fields import Agent as AgentField
+from bootmark.services.base.fields import Checks, Choice, Day, Flag, Note, Number, RecordId, Text
+from bootmark.services.base.handling import Context, handles
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.seasons import crop_stages, forecasts
+from bootmark.store.models import Block, Farm, Trap, TrapCheck
+from bootmark.store.rows import of_farm, row_of
+
+__all__ = [
+    "CheckTrap",
+    "Hanging",
+    "Proposed",
+    "SaveTrap",
+    "Trap",
+    "by_id",
+    "catches",
+    "proposals",
+    "register",
+    "store_check",
+    "store_trap",
+    "trap",
+    "waiting",
+]
+
+
+class SaveTrap(Command, kind="trap.save", roles=SCOUTS):
+    """Keep a trap: where it hangs, for whom, when to read it and to change its lure."""
+
+    name: Annotated[str, Text(40)]
+    block_id: Annotated[uuid.UUID, RecordId("block")]
+    agent: Annotated[str, AgentField()]
+    kind: Annotated[str, Choice(tuple(rules.KINDS))]
+    x: Annotated[float, Number(-50_000, 50_000, "m")]
+    y: Annotated[float, Number(-50_000, 50_000, "m")]
+    set_on: Annotated[dt.date, Day(past="give the day on which it was put out")]
+    lure_on: Annotated[dt.date | None, Day(past="give the day on which the lure was put in", optional=True)] = None
+    lure_days: Annotated[int | None, Number(1, 400, "days", whole=True, optional=True)] = None
+    check_days: Annotated[int, Number(1, 60, "days", whole=True)]
+    ended: Annotated[bool, Flag()] = False
+
+    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
+        if self.kind in rules.LURED and self.lure_days is None:
+            yield "lure_days", "This trap has a lure: write how many days it lasts, as its label says, from 1 to 400."
+
+
+class CheckTrap(Command, kind="trap.check", roles=SCOUTS):
+    """Keep what was in a trap, and whether it got a new lure."""
+
+    trap_id: Annotated[uuid.UUID, RecordId("trap")]
+    on: Annotated[dt.date, Day()]
+    caught: Annotated[int, Number(0, 100_000, whole=True, not_whole="count the animals")]
+    new_lure: Annotated[bool, Flag()] = False
+    note: Note = ""
+
+
+@handles(SaveTrap, Trap)
+def store_trap(command: SaveTrap, context: Context) -> Trap:
+    others = context.session.scalars(of_farm(Trap, Trap.id).where(Trap.name == command.name))
+    if any(other != context.sent.record_id for other in others):
+        taken = f"There is a trap called {command.name} already: an unmarked trap is a lost trap, choose another name."
+        context.errors["name"] = taken
+    context.get(Block, command.block_id, "block_id")
+    lured = command.kind in rules.LURED
+    lure = {"lure_on": (command.lure_on or command.set_on) if lured else None, "lure_days": command.lure_days if lured else None}
+    return Trap(**command.model_dump(exclude=set(lure)), **lure)
+
+
+def _new_lure(context: Context, row: TrapCheck) -> None:
+    trap: Trap = context.get(Trap, row.trap_id, "trap_id")
+    if row.new_lure and trap.lure_days and (trap.lure_on is None or trap.lure_on < row.on):
+        trap.lure_on = row.on
+
+
+@handles(CheckTrap, TrapCheck, _new_lure)
+def store_check(command: CheckTrap, context: Context) -> TrapCheck:
+    trap: Trap = context.get(Trap, command.trap_id, "trap_id")
+    if not trap.set_on <= command.on <= context.today:
+        context.errors["on"] = f"The trap has hung since {trap.set_on:%-d %B %Y}: give a day from then to today."
+    return TrapCheck(**command.model_dump())
+
+
+@dataclass(frozen=True)
+class Hanging:
+    """A trap with its checks of this season, oldest first, and what it waits for."""
+
+    trap: Trap
+    checks: tuple[TrapCheck, ...]
+    due: tuple[rules.Due, ...]
+
+    @property
+    def last(self) -> TrapCheck | None:
+        return self.checks[-1] if self.checks else None
+
+
+def register(session: Session, day: dt.date, *, ended: bool = False) -> list[Hanging]:
+    """Every trap that hangs, by block and name; with those taken in where asked for."""
+    traps = list(session.scalars(of_farm(Trap).order_by(Trap.name)))
+    since = day - dt.timedelta(days=biofix.SEASON_DAYS)
+    by_trap: dict[uuid.UUID, list[TrapCheck]] = {}
+    rows = session.scalars(of_farm(TrapCheck).where(TrapCheck.on > since, TrapCheck.on <= day).order_by(TrapCheck.on, TrapCheck.seen_at))
+    for row in rows:
+        by_trap.setdefault(row.trap_id, []).append(row)
+    found = []
+    for trap in traps:
+        if trap.ended and not ended:
+            continue
+        checks = tuple(by_trap.get(trap.id, ()))
+        last = checks[-1].on if checks else None
+        waits = () if trap.ended else rules.due(trap.set_on, trap.check_days, last, trap.lure_on, trap.lure_days)
+        found.append(Hanging(trap, checks, waits))
+    return found
+
+
+def trap(session: Session, trap_id: uuid.UUID) -> Trap:
+    """A trap of the farm. Raises NotHere."""
+    return row_of(session, Trap, trap_id)
+
+
+def by_id(session: Session) -> dict[uuid.UUID, Trap]:
+    return {row.id: row for row in session.scalars(of_farm(Trap))}
+
+
+def waiting(hanging: list[Hanging], known: Any, day: dt.date) -> dict[uuid.UUID, list[DueTrap]]:
+    """What traps wait for today, by block."""
+    found: dict[uuid.UUID, list[DueTrap]] = {}
+    for one in hanging:
+        for due in one.due:
+            if due.on <= day:
+                name = known.agent(one.trap.agent).in_sentence
+                found.setdefault(one.trap.block_id, []).append(DueTrap(one.trap.name, name, due.what, due.on))
+    return found
+
+
+class Proposed(NamedTuple):
+    """A biofix that nobody has set yet, and what proposes it. block: its name."""
+
+    block_id: uuid.UUID
+    block: str
+    agent: str
+    on: dt.date
+    why: str
+
+
+def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: list[Hanging]) -> list[Proposed]:
+    """Biofixes that catches or the crop's own stage propose where this season has none."""
+    have = set(forecasts.biofixes(session, day))
+    checks: dict[tuple[uuid.UUID, str], list[Check]] = {}
+    for one in hanging:
+        key = (one.trap.block_id, one.trap.agent)
+        checks.setdefault(key, []).extend(Check(row.on, row.caught) for row in one.checks)
+    blocks = {block.id: block for block in ground.blocks(session)}
+    found = []
+    for (block_id, agent), rows in checks.items():
+        heat = known.agents[agent].heat if agent in known.agents else None
+        if (block_id, agent) in have or heat is None or heat.biofix != "catch" or not heat.events:
+            continue
+        told = biofix.sustained_catch(rows, *heat.catch)
+        if told:
+            found.append(_proposed(blocks[block_id], agent, told))
+    noted = crop_stages.noted(session)
+    since = biofix.season_begins(day, farm.latitude < 0)
+    by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == "crop"]
+    for block in blocks.values() if by_crop else ():
+        for agent_ in by_crop:
+            if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:
+                told = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
+                if told:
+                    found.append(_proposed(block, agent_.id, told))
+    return found
+
+
+def _proposed(block: Block, agent: str, told: Proposal) -> Proposed:
+    return Proposed(block.id, block.name, agent, told.on, told.why)
+
+
+def catches(hanging: list[Hanging]) -> dict[tuple[uuid.UUID, str], list[tuple[dt.date, int]]]:
+    """What was caught on each day, by block and agent, all traps together."""
+    found: dict[tuple[uuid.UUID, str], dict[dt.date, int]] = {}
+    for one in hanging:
+        days = found.setdefault((one.trap.block_id, one.trap.agent), {})
+        for row in one.checks:
+            days[row.on] = days.get(row.on, 0) + row.caught
+    return {key: sorted(days.items()) for key, days in found.items()}

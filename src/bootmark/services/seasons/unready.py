@@ -1,0 +1,57 @@
+"""What keeps a forecast from being made: no weather, or nothing to count its heat from."""
+
+import datetime as dt
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Agent
+from bootmark.core.season import biofix
+from bootmark.services.base import ground
+from bootmark.services.seasons import forecasts
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Block, Farm
+
+
+class Waiting(NamedTuple):
+    """A pest whose season on a block has nothing to be counted from yet."""
+
+    block: str
+    agent: str
+    why: str
+
+
+def with_events(known: Any, crop: str) -> list[Agent]:
+    """The pests of a crop whose season is told from heat."""
+    return [agent for agent in known.on(crop) if agent.heat and agent.heat.events]
+
+
+def waiting(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Waiting]:
+    """Pests that are watched or often met on a block, and wait for a biofix or for weather."""
+    have, watched = forecasts.biofixes(session, day), forecasts.watched(session, day)
+    modelled = {crop: with_events(known, crop) for crop in {block.crop for block in blocks}}
+    found = []
+    for block in blocks:
+        block_id, crop = block.id, block.crop
+        for agent in modelled[crop]:
+            usual = (block_id, agent.id) in watched or agent.hosts.get(crop) == "often"
+            if not usual or (block_id, agent.id) in have or not agent.heat:
+                continue
+            if block_weather.station_of(session, farm, block) is None:
+                found.append(Waiting(block.name, agent.name, "No weather station."))
+            elif biofix.calendar_day(agent.heat, farm.latitude < 0, day) is None:
+                found.append(Waiting(block.name, agent.name, f"Set the biofix: {agent.heat.biofix_name.lower()}."))
+    return found
+
+
+def weatherless(session: Session, farm: Farm, blocks: Sequence[Block], day: dt.date) -> str:
+    """Why nothing can be told at all, where there is no weather; empty where there is."""
+    if not ground.stations(session):
+        return "This farm has no weather station: stages run on heat, so nothing can be told before there is one."
+    records = [record for block in blocks if (record := block_weather.record_of(session, farm, block))]
+    if not any(record.days for record in records):
+        return "The station has no readings yet: send a file of past days, or give it an address or a key."
+    if not any(record.years(day) for record in records):
+        return "There is no whole past year of readings yet: the days ahead are drawn from past years. Send a file of one or more years."
+    return ""

@@ -1,0 +1,1 @@
+"""Calls, the treatments that they plan, and the hours that suit them."""

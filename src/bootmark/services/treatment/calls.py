@@ -1,0 +1,264 @@
+"""Calls, the treatments that they plan, and treatments as done."""
+
+import datetime as dt
+import uuid
+from typing import Annotated, Any
+
+from sqlalchemy import update
+from sqlalchemy.orm import Session
+
+from bootmark.core import ENGINE
+from bootmark.core.field import call
+from bootmark.core.season import programme
+from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.services.base.command import Command, Forbidden, Refused
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.fields import Agent as AgentField
+from bootmark.services.base.fields import Choice, Moment, Number, RecordId, Text, Ticks
+from bootmark.services.base.handling import Context, Json, as_json, handles
+from bootmark.services.base.roles import SCOUTS, SIGNERS
+from bootmark.services.seasons import crop_stages, forecasts
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
+from bootmark.store.rows import of_farm
+
+HARVEST_IN_SIGHT = 60
+UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
+LATE_CLOCK = dt.timedelta(minutes=5)
+MOST_OF_AREA = 1.05
+"""Share of a block's area that may be signed for: edges are treated too. Judgement, no source."""
+
+
+def policy_of(farm: Farm) -> Policy:
+    return Policy(tuple(farm.policy.get("order", Policy().order)), frozenset(farm.policy.get("refuses", ())))
+
+
+def crop_state(session: Session, block: Block, day: dt.date) -> CropState:
+    near = (block.harvest_from - day).days if block.harvest_from else None
+    in_sight = near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None
+    return CropState(block.crop, in_sight, crop_stages.in_flower(session, block, day))
+
+
+def finding_of(look: Look, agent: str) -> Finding:
+    """One agent of a look, as its newest version tells it."""
+    working = look.working
+    named = agent in working["verdict"]["agents"]
+    return Finding(
+        agent=agent,
+        verdict=working["verdict"]["kind"] if named else "needs a look",
+        probability=working["chances"].get(agent, 0.0),
+        confirmed=agent in working["confirmed"],
+        activity=working["activity"].get(agent, "not known"),
+        next_look=working["next_look"],
+    )
+
+
+def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, known: Any) -> StageNow:
+    """Where the population stands, as far as heat tells it, with the first window that its controls share."""
+    agent = known.agent(agent_id)
+    found = forecasts.of_block(session, farm, block, agent, day)
+    if found is None:
+        return StageNow(today=day)
+    forecast = found.forecast
+    spans = {control.id: forecasts.window_of(forecast, control, agent.heat, day) for control in agent.controls if control.stages}
+    windows = {control: span for control, span in spans.items() if span and agent.control(control).kind != "cultural"}
+    open_now = [span for span in windows.values() if span[1] >= day]
+    return StageNow(forecast.on(day), day, min(open_now or windows.values(), default=None), windows=windows)
+
+
+def consider(
+    session: Session, farm: Farm, known: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date
+) -> tuple[Decision, Json]:
+    """The core's decision with everything that went into it."""
+    stop = session.get_one(Stop, (farm.id, look.stop_id))
+    block = session.get_one(Block, (farm.id, stop.block_id))
+    finding = finding_of(look, agent)
+    stage = stage_now(session, farm, block, agent, day, known)
+    counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), sample.measure) if sample else None
+    crop, policy = crop_state(session, block, day), policy_of(farm)
+    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=known)
+    inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
+    pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
+    return decision, {"inputs": as_json(inputs), "result": as_json(decision), "versions": pinned, "catalogue": known.hash, "engine": ENGINE}
+
+
+def _withdraw(context: Context, row: DecisionRow) -> None:
+    model: type[TreatmentRow] | type[ReturnVisit]
+    for model in (TreatmentRow, ReturnVisit):
+        still_open = (model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_(("planned", "booked")))
+        context.session.execute(update(model).where(*still_open).values(state="withdrawn"))
+
+
+def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, application_id: uuid.UUID | None) -> None:
+    context.session.add(
+        ReturnVisit(
+            farm_id=context.farm_id,
+            id=context.derived_id("return", 0),
+            block_id=decision.block_id,
+            agent=decision.agent,
+            decision_id=decision.id,
+            application_id=application_id,
+            due_on=due,
+            look_for=look_for,
+            state="booked",
+        )
+    )
+
+
+def _plan(context: Context, row: DecisionRow) -> None:
+    """Derive the treatments, or the look that a call without one books. A revised call withdraws its old plan."""
+    _withdraw(context, row)
+    day = context.today
+    result = row.working["result"]
+    if not row.control:
+        days = 7 if row.working.get("instead") else result["look_again_days"]
+        if days is not None:
+            _book(context, row, day + dt.timedelta(days=days), result["look_again_for"], None)
+        return
+    agent = context.catalogue.agent(row.agent)
+    control = agent.control(row.control)
+    block = context.get(Block, row.block_id, "block_id")
+    found = forecasts.of_block(context.session, context.farm, block, agent, day)
+    span = forecasts.window_of(found.forecast, control, agent.heat, day) if found else None
+    start = max(day, span[0]) if span and span[1] >= day else day
+    until = span[1] if span and span[1] >= day else None
+    ahead = block_weather.days_ahead(context.session, context.farm, block, start)
+    steps = [one for one in programme.build(agent, control, start, ahead, until) if one.kind == "treatment"]
+    for step in steps:
+        context.session.add(
+            TreatmentRow(
+                farm_id=context.farm_id,
+                id=context.derived_id("treatment", step.ordinal),
+                decision_id=row.id,
+                decision_version=row.version,
+                block_id=row.block_id,
+                agent=row.agent,
+                control=row.control,
+                ordinal=step.ordinal,
+                on=step.on,
+                not_after=until,
+                why=step.why,
+                state="planned",
+            )
+        )
+
+
+class MakeDecision(Command, kind="decision.make", roles=SCOUTS):
+    """Make the call on an agent of a look; a control chosen must be one that is on offer."""
+
+    look_id: Annotated[uuid.UUID, RecordId("look")]
+    agent: Annotated[str, AgentField()]
+    sample_id: Annotated[uuid.UUID | None, RecordId("count", optional=True)] = None
+    control: Annotated[str, Text(80, needed=False)] = ""
+    instead: Annotated[str, Choice(("", "leave"), fallback="")] = ""
+
+
+@handles(MakeDecision, DecisionRow, _plan)
+def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
+    agent, control = command.agent, command.control
+    look: Look = context.get(Look, command.look_id, "look_id")
+    stop: Stop = context.get(Stop, look.stop_id, "stop_id")
+    sample: SampleRow | None = context.get(SampleRow, command.sample_id, "sample_id") if command.sample_id else None
+    if sample and sample.agent != agent:
+        raise Refused(sample_id="That count is of another animal.")
+    decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, context.today)
+    kind, headline = decision.kind, decision.headline
+    if command.instead and decision.kind in ACTING:
+        kind, headline, control = "leave", "Left alone, against the advice to act.", ""
+        working["instead"] = "leave"
+    elif control:
+        offered = {choice.control for choice in decision.choices if choice.offered}
+        if decision.kind not in ACTING or control not in offered:
+            raise Refused(control="That control is not on offer here: the call does not carry it.")
+        chosen = context.catalogue.agent(agent).control(control)
+        block: Block = context.get(Block, stop.block_id, "block_id")
+        stage = stage_now(context.session, context.farm, block, agent, context.today, context.catalogue)
+        kind, headline = call.act_kind(chosen, stage), f"{chosen.name}: {chosen.timing}"
+    elif decision.kind in ACTING:
+        control = next(choice.control for choice in decision.choices if choice.offered)
+    return DecisionRow(
+        look_id=look.id,
+        sample_id=sample.id if sample else None,
+        block_id=stop.block_id,
+        agent=agent,
+        kind=kind,
+        headline=headline,
+        control=control,
+        working=working,
+    )
+
+
+def checks(control: Any) -> tuple[str, ...]:
+    """What whoever signs has to have checked."""
+    spraying = "spray" in control.work
+    first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
+    return (*first, *control.cautions)
+
+
+def _done(context: Context, row: Application) -> None:
+    """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
+    treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
+    done_on = row.finished_at.astimezone(zone(context.farm)).date()
+    if treatment.state == "planned":
+        delay = done_on - treatment.on
+        following = context.session.scalars(
+            of_farm(TreatmentRow).where(
+                TreatmentRow.decision_id == treatment.decision_id,
+                TreatmentRow.decision_version == treatment.decision_version,
+                TreatmentRow.ordinal > treatment.ordinal,
+                TreatmentRow.state == "planned",
+            )
+        )
+        for one in following:
+            one.on = one.on + delay
+    treatment.state = "done"
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    decision = context.get(DecisionRow, treatment.decision_id, "decision_id")
+    earlier = context.session.scalars(of_farm(ReturnVisit).where(ReturnVisit.application_id == row.id, ReturnVisit.state == "booked"))
+    for visit in earlier:
+        visit.state = "withdrawn"
+    _book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
+
+
+class RecordApplication(Command, kind="application.record", roles=SIGNERS):
+    """Sign for a treatment as done: when, how much, on what area, with the checks ticked."""
+
+    treatment_id: Annotated[uuid.UUID, RecordId("treatment")]
+    started_at: Annotated[dt.datetime, Moment()]
+    finished_at: Annotated[dt.datetime, Moment()]
+    amount: Annotated[float, Number(0.001, 100_000)]
+    amount_unit: Annotated[str, Choice(UNITS)]
+    area: Annotated[float, Number(0.0001, 100_000, "ha")]
+    note: Annotated[str, Text(needed=False)] = ""
+    checks: Annotated[list[str], Ticks()]
+
+
+@handles(RecordApplication, Application, _done)
+def store_application(command: RecordApplication, context: Context) -> Application:
+    treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    if control.kind == "conventional" and not context.member.qualified:
+        raise Forbidden(role="This material takes a qualified applicator: ask one to sign.")
+    done = context.session.scalars(of_farm(Application).where(Application.treatment_id == treatment.id)).one_or_none()
+    if treatment.state == "withdrawn" or (done and done.id != context.sent.record_id):
+        raise Refused(treatment_id="This has been done or withdrawn already: nothing is left to sign.")
+    block: Block = context.get(Block, treatment.block_id, "block_id")
+    if command.finished_at < command.started_at:
+        began = command.started_at.astimezone(zone(context.farm))
+        context.errors["finished_at"] = f"It ended before it began ({began:%H:%M}): give a later time."
+    elif command.finished_at > context.sent.seen_at + LATE_CLOCK:
+        context.errors["finished_at"] = "That is still ahead: sign when it is done."
+    if command.area > block.area * MOST_OF_AREA:
+        context.errors["area"] = f"{command.area:g} ha is more than the block has: write a number up to {block.area:g} ha."
+    wanted = checks(control)
+    if set(wanted) - set(command.checks):
+        context.errors["checks"] = "Tick each check before you sign."
+    context.refuse_what_is_wrong()
+    working = {
+        "checks": list(wanted),
+        "weather": as_json(block_weather.at(context.session, context.farm, block, command.started_at)),
+        "control": as_json(control),
+        "catalogue": context.catalogue.hash,
+        "engine": ENGINE,
+    }
+    return Application(**command.model_dump(exclude={"checks"}), working=working)

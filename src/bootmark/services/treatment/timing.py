@@ -1,0 +1,88 @@
+"""Planned treatments with the hours that suit them."""
+
+import datetime as dt
+import uuid
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Control
+from bootmark.core.season import windows
+from bootmark.core.season.windows import HourTable
+from bootmark.services.base.farm_time import zone
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
+from bootmark.store.rows import of_farm, row_of
+
+
+@dataclass(frozen=True)
+class Planned:
+    """table: the hours ahead against every limit, None without a forecast; spans: good runs of hours; late: its window has closed."""
+
+    treatment: TreatmentRow
+    block: Block
+    control: Control
+    station: Station | None
+    table: HourTable | None
+    spans: list[tuple[dt.datetime, dt.datetime]]
+    late: bool
+
+    def state_at(self, when: dt.datetime) -> windows.Cell | None:
+        """What the limits say of one hour."""
+        if self.table is None:
+            return None
+        hour = when.replace(minute=0, second=0, microsecond=0)
+        return next((cell for time, cell in zip(self.table.times, self.table.overall, strict=True) if time == hour), None)
+
+
+def planned(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Planned]:
+    """Treatments that are still to be done, the next first."""
+    rows = session.execute(
+        of_farm(TreatmentRow, TreatmentRow, Block)
+        .join(Block, (Block.farm_id == TreatmentRow.farm_id) & (Block.id == TreatmentRow.block_id))
+        .where(TreatmentRow.state == "planned")
+        .order_by(TreatmentRow.on, TreatmentRow.ordinal)
+    ).all()
+    return [one(session, farm, known, treatment, block, now) for treatment, block in rows]
+
+
+def one(session: Session, farm: Farm, known: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
+    control = known.agent(treatment.agent).control(treatment.control)
+    station = block_weather.station_of(session, farm, block)
+    table = None
+    if station:
+        hourly = block_weather.hourly(session, station, now)
+        if hourly.times:
+            limits = windows.limits_for(control.work, not_before=treatment.on, not_after=treatment.not_after, zone=zone(farm))
+            table = windows.hours(hourly, limits)
+    late = bool(treatment.not_after and treatment.not_after < now.date())
+    return Planned(treatment, block, control, station, table, table.spans(2) if table else [], late)
+
+
+def of_treatment(session: Session, farm: Farm, known: Any, treatment_id: uuid.UUID, now: dt.datetime) -> Planned:
+    """One treatment with the hours that suit it. Raises NotHere."""
+    treatment = row_of(session, TreatmentRow, treatment_id)
+    return one(session, farm, known, treatment, row_of(session, Block, treatment.block_id), now)
+
+
+def treated_since(session: Session, day: dt.date) -> dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]]:
+    """Days of treatments since one by block and agent, and whether they were done."""
+    rows = of_farm(TreatmentRow, TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.on, TreatmentRow.state)
+    treated: dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]] = {}
+    for block, agent, on, state in session.execute(rows.where(TreatmentRow.state != "withdrawn", TreatmentRow.on >= day)):
+        treated.setdefault((block, agent), []).append((on, state == "done"))
+    return treated
+
+
+def programme(session: Session, decision_id: uuid.UUID) -> tuple[list[TreatmentRow], list[ReturnVisit]]:
+    """All treatments and booked looks of one call, in order."""
+    treatments = session.scalars(
+        of_farm(TreatmentRow)
+        .where(TreatmentRow.decision_id == decision_id, TreatmentRow.state != "withdrawn")
+        .order_by(TreatmentRow.ordinal)
+    )
+    looks = session.scalars(
+        of_farm(ReturnVisit).where(ReturnVisit.decision_id == decision_id, ReturnVisit.state != "withdrawn").order_by(ReturnVisit.due_on)
+    )
+    return list(treatments), list(looks)

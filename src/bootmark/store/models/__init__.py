@@ -1,0 +1,44 @@
+"""The tables, by the work they serve."""
+
+from bootmark.store.models.base import Account, CommandRow, Farm, FarmChange, KnownAgent, KnownSign, Membership, SignInAttempt
+from bootmark.store.models.places import Block
+from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
+from bootmark.store.models.seasons import Biofix, CropStage, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
+from bootmark.store.models.treatment import Application, DecisionRow, ReturnVisit, TreatmentRow
+from bootmark.store.models.weather import ForecastHour, Judgement, Station, WeatherDay, WeatherDerived, WeatherHour, WeatherUpload
+
+__all__ = [
+    "Account",
+    "Application",
+    "Biofix",
+    "Block",
+    "CommandRow",
+    "CropStage",
+    "DecisionRow",
+    "Enquiry",
+    "Farm",
+    "FarmChange",
+    "FindingRow",
+    "ForecastHour",
+    "Judgement",
+    "KnownAgent",
+    "KnownSign",
+    "Look",
+    "Membership",
+    "Photo",
+    "ReturnVisit",
+    "SampleRow",
+    "SeasonResult",
+    "SeasonRun",
+    "SignInAttempt",
+    "StageSighting",
+    "Station",
+    "Stop",
+    "Trap",
+    "TrapCheck",
+    "TreatmentRow",
+    "WeatherDay",
+    "WeatherDerived",
+    "WeatherHour",
+    "WeatherUpload",
+]

@@ -1,0 +1,98 @@
+"""People, farms, memberships, commands, and the catalogue's permanent ids."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import ForeignKey
+from sqlalchemy.orm import Mapped, mapped_column
+
+from bootmark.store.base import Base, FarmRow, Identified, Xid8
+
+
+class Account(Base):
+    """A person, known across farms. The web role reaches it through functions only."""
+
+    __tablename__ = "account"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    email: Mapped[str] = mapped_column(unique=True)
+    name: Mapped[str]
+    password_hash: Mapped[str]
+
+
+class SignInAttempt(Base):
+    """One failed sign-in, by address and by name, counted here and not in a worker."""
+
+    __tablename__ = "sign_in_attempt"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    key: Mapped[str] = mapped_column(index=True)
+    at: Mapped[dt.datetime]
+
+
+class KnownAgent(Base):
+    """The catalogue's agents by their permanent ids, so that farm tables can refer to them."""
+
+    __tablename__ = "agent"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    retired: Mapped[bool]
+
+
+class KnownSign(Base):
+    __tablename__ = "sign"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    retired: Mapped[bool]
+
+
+class Farm(Base):
+    """One holding. clock_at: the demo farm's own time; empty where the real time counts. region: the plant
+    health area that it lies in, as the catalogue's lists name it."""
+
+    __tablename__ = "farm"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    latitude: Mapped[float]
+    longitude: Mapped[float]
+    time_zone: Mapped[str]
+    clock_at: Mapped[dt.datetime | None]
+    policy: Mapped[dict[str, Any]]
+    region: Mapped[str] = mapped_column(server_default="")
+
+
+class Membership(Base):
+    __tablename__ = "membership"
+    farm_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("farm.id"), primary_key=True)
+    account_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("account.id"), primary_key=True)
+    role: Mapped[str]
+    qualified: Mapped[bool]
+
+
+class CommandRow(Identified, Base):
+    """Every write, as it was sent, with the result that a repeat of it gets.
+
+    base: the command that it builds on, None where it makes the record (base_version: the same as a number, until version 0.2);
+    seen_at: when it was done, by the farm's time; told_at: as the device said it; sent_at: the device's time of sending.
+    """
+
+    __tablename__ = "command"
+    kind: Mapped[str]
+    record_id: Mapped[uuid.UUID]
+    v: Mapped[int] = mapped_column(server_default="1")
+    base: Mapped[uuid.UUID | None]
+    base_version: Mapped[int | None]
+    merges: Mapped[list[Any]] = mapped_column(server_default="[]")
+    seen_at: Mapped[dt.datetime]
+    told_at: Mapped[dt.datetime | None]
+    sent_at: Mapped[dt.datetime | None]
+    received_at: Mapped[dt.datetime]
+    account_id: Mapped[uuid.UUID]
+    content_hash: Mapped[str]
+    result: Mapped[dict[str, Any]]
+
+
+class FarmChange(FarmRow, Base):
+    """A transaction that wrote into tables of a topic; made by triggers. writer: its id; writes: its statements."""
+
+    __tablename__ = "farm_change"
+    topic: Mapped[str] = mapped_column(primary_key=True)
+    writer: Mapped[int] = mapped_column(Xid8, primary_key=True)
+    writes: Mapped[int] = mapped_column(server_default="1")

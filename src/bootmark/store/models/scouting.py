@@ -1,0 +1,104 @@
+"""Stops, looks, findings, counts, enquiries and photographs."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import CheckConstraint, ForeignKey, ForeignKeyConstraint, Index, LargeBinary
+from sqlalchemy.orm import Mapped, mapped_column
+
+from bootmark.store.base import Base, Head, Identified, within_farm
+
+
+class Stop(Head, Base):
+    """One place on a round. return_id: the booked look that it answers, if any."""
+
+    __tablename__ = "stop"
+    __table_args__ = (
+        within_farm("block_id", "block"),
+        # The return is made later than the stop that leads to it, and a stop may answer one.
+        ForeignKeyConstraint(["farm_id", "return_id"], ["return_visit.farm_id", "return_visit.id"], use_alter=True),
+        Index(None, "farm_id", "block_id"),
+    )
+    block_id: Mapped[uuid.UUID]
+    on: Mapped[dt.date]
+    where: Mapped[str]
+    return_id: Mapped[uuid.UUID | None]
+
+
+class Look(Head, Base):
+    """What was told at a stop, and what was made of it. verdict: kind; agents: named or likeliest ids."""
+
+    __tablename__ = "look"
+    __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
+    stop_id: Mapped[uuid.UUID]
+    signs: Mapped[dict[str, Any]]
+    note: Mapped[str]
+    verdict: Mapped[str]
+    working: Mapped[dict[str, Any]]
+
+
+class FindingRow(Identified, Base):
+    """An agent named or suspected by one version of a look."""
+
+    __tablename__ = "finding"
+    __table_args__ = (within_farm("look_id", "look"), within_farm("block_id", "block"), Index(None, "farm_id", "block_id", "agent"))
+    look_id: Mapped[uuid.UUID]
+    look_version: Mapped[int]
+    block_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    verdict: Mapped[str]
+    probability: Mapped[float]
+    confirmed: Mapped[bool]
+    activity: Mapped[str]
+    seen_at: Mapped[dt.datetime]
+
+
+class SampleRow(Head, Base):
+    __tablename__ = "sample"
+    __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
+    stop_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    unit: Mapped[str]
+    measure: Mapped[str]
+    counts: Mapped[list[Any]]
+    enemies: Mapped[list[Any]]
+
+
+class Enquiry(Head, Base):
+    """A case that came to the desk: what was sent, what was told of it, what was asked or answered."""
+
+    __tablename__ = "enquiry"
+    __table_args__ = (Index(None, "farm_id", "state"),)
+    sender: Mapped[str]
+    came_as: Mapped[str]
+    crop: Mapped[str]
+    family: Mapped[str]
+    place: Mapped[str]
+    words: Mapped[str]
+    signs: Mapped[dict[str, Any]]
+    verdict: Mapped[str]
+    state: Mapped[str]
+    working: Mapped[dict[str, Any]]
+
+
+class Photo(Identified, Base):
+    """A photograph at a stop or with an enquiry: re-encoded, small, its place only where the scout wants it kept."""
+
+    __tablename__ = "photo"
+    __table_args__ = (
+        within_farm("stop_id", "stop"),
+        within_farm("enquiry_id", "enquiry"),
+        Index(None, "farm_id", "stop_id"),
+        Index(None, "farm_id", "enquiry_id"),
+        CheckConstraint("num_nonnulls(stop_id, enquiry_id) = 1", name="photo_hangs_on_one"),
+    )
+    stop_id: Mapped[uuid.UUID | None]
+    enquiry_id: Mapped[uuid.UUID | None]
+    account_id: Mapped[uuid.UUID]
+    seen_at: Mapped[dt.datetime]
+    width: Mapped[int]
+    height: Mapped[int]
+    latitude: Mapped[float | None]
+    longitude: Mapped[float | None]
+    content: Mapped[bytes] = mapped_column(LargeBinary)

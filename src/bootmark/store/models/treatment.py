@@ -1,0 +1,76 @@
+"""Calls, the treatments and looks that they book, and treatments as done."""
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from sqlalchemy import ForeignKey, Index, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column
+
+from bootmark.store.base import Base, Head, Identified, within_farm
+
+
+class DecisionRow(Head, Base):
+    """A call as it was made. working pins versions, inputs, result, catalogue and engine."""
+
+    __tablename__ = "decision"
+    __table_args__ = (within_farm("look_id", "look"), within_farm("sample_id", "sample"), within_farm("block_id", "block"))
+    look_id: Mapped[uuid.UUID]
+    sample_id: Mapped[uuid.UUID | None]
+    block_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    kind: Mapped[str]
+    headline: Mapped[str]
+    control: Mapped[str]
+    working: Mapped[dict[str, Any]]
+
+
+class TreatmentRow(Identified, Base):
+    """A planned control, derived from a decision."""
+
+    __tablename__ = "treatment"
+    __table_args__ = (within_farm("decision_id", "decision"), within_farm("block_id", "block"), Index(None, "farm_id", "block_id"))
+    decision_id: Mapped[uuid.UUID]
+    decision_version: Mapped[int]
+    block_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    control: Mapped[str]
+    ordinal: Mapped[int]
+    on: Mapped[dt.date]
+    not_after: Mapped[dt.date | None]
+    why: Mapped[str]
+    state: Mapped[str]
+
+
+class ReturnVisit(Identified, Base):
+    """A look that a decision or an application books."""
+
+    __tablename__ = "return_visit"
+    __table_args__ = (
+        within_farm("block_id", "block"),
+        within_farm("decision_id", "decision"),
+        within_farm("application_id", "application"),
+        Index(None, "farm_id", "state", "due_on"),
+    )
+    block_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    decision_id: Mapped[uuid.UUID]
+    application_id: Mapped[uuid.UUID | None]
+    due_on: Mapped[dt.date]
+    look_for: Mapped[str]
+    state: Mapped[str]
+
+
+class Application(Head, Base):
+    """A treatment as it was done, and who signed for it."""
+
+    __tablename__ = "application"
+    __table_args__ = (within_farm("treatment_id", "treatment"), UniqueConstraint("farm_id", "treatment_id"))
+    treatment_id: Mapped[uuid.UUID]
+    started_at: Mapped[dt.datetime]
+    finished_at: Mapped[dt.datetime]
+    amount: Mapped[float]
+    amount_unit: Mapped[str]
+    area: Mapped[float]
+    working: Mapped[dict[str, Any]]
+    note: Mapped[str]

@@ -1,0 +1,30 @@
+"""The one way to a farm's rows: the criterion that the wall holds too, and one row or none."""
+
+import uuid
+from typing import Any, TypeVar
+
+from sqlalchemy import Select, Uuid, cast, func, select
+from sqlalchemy.orm import Session
+
+from bootmark.store.base import FarmRow
+
+Row = TypeVar("Row")
+CURRENT_FARM = cast(func.nullif(func.current_setting("bm.farm", True), ""), Uuid)
+"""The farm of the transaction, as row-level security reads it."""
+
+
+class NotHere(LookupError):
+    """No such record on this farm."""
+
+
+def of_farm(model: type[FarmRow], *columns: Any) -> Select[Any]:
+    """A SELECT of a farm's rows, or of some of their columns. The wall would hold without it; the index is found by it."""
+    return select(*(columns or (model,))).where(model.farm_id == CURRENT_FARM)
+
+
+def row_of(session: Session, model: type[Row], row_id: uuid.UUID) -> Row:
+    """A row of the session's farm by its id. Raises NotHere."""
+    row = session.get(model, (session.info["farm"], row_id))
+    if row is None:
+        raise NotHere(model.__name__)
+    return row

@@ -1,0 +1,5 @@
+"""What ./bootmark worker runs."""
+
+from bootmark.worker.tasks import main
+
+main()
