@@ -1,10 +1,17 @@
-"""Median answer time of each main page against a bare Flask page that does one SELECT, on the same kind of server.
+"""Answer times of each main page and of a tap, as ratios to a bare page with one SELECT on the same kind of server.
 
-Run with ./bootmark bench pages. Prints, for each page, milliseconds and the ratio to the bare page.
+Run with ./bootmark bench pages [WORDS], on a throw-away copy of the demo with one server process a core and nothing else running.
+Prints medians: at rest, the first request after another person's write, the first after a restart, and at 100 times the rows.
+WORDS: "quick" leaves out restarts and the many rows.
 """
 
+import contextlib
+import dataclasses
 import http.cookiejar
+import itertools
+import json
 import os
+import random
 import re
 import statistics
 import subprocess
@@ -12,13 +19,18 @@ import sys
 import time
 import urllib.parse
 import urllib.request
+import uuid
+from collections.abc import Iterator, Sequence
 
 from sqlalchemy import create_engine, text
 
+from bootmark.core.catalogue import default
+from bootmark.launch.__main__ import web_command
 from bootmark.launch.cluster import free_port
-from bootmark.standins.estate import FARM, PASSWORD
+from bootmark.standins.estate import FARM, PASSWORD, made
+from tests import database, sending
 
-ROUNDS = 40
+ROUNDS, WRITES, RESTARTS, TIMES = 40, 12, 5, 100
 BARE = """
 import os
 from flask import Flask
@@ -30,26 +42,85 @@ def page():
     with engine.connect() as connection:
         return str(connection.execute(text("SELECT 1")).scalar())
 """
+RECORDS = {
+    "stop": "id version_id",
+    "look": "id version_id stop_id",
+    "finding": "id look_id",
+    "sample": "id version_id stop_id",
+    "decision": "id version_id look_id sample_id",
+    "treatment": "id decision_id",
+    "application": "id version_id treatment_id",
+    "return_visit": "id decision_id application_id",
+    "trap_check": "id version_id",
+    "stage_sighting": "id version_id",
+}
+"""Tables that grow as people work, with the ids that are made anew in a copy."""
+MOMENTS = {"seen_at", "started_at", "finished_at"}
+DAYS = {"on", "due_on"}
+OLD = {"treatment": "state <> 'planned'", "return_visit": "state <> 'booked'"}
+"""Copies lie in the past: what is still to be done is not copied."""
 
 
-def opener(address: str) -> urllib.request.OpenerDirector:
-    """A signed-in client."""
-    client = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
-    page = client.open(f"{address}/sign-in").read().decode()
-    token = re.search(r'name="csrf_token" value="([^"]+)"', page)
-    assert token
-    form = {"csrf_token": token.group(1), "email": "ilva@ferrin.example", "password": PASSWORD, "to": ""}
-    client.open(f"{address}/sign-in", urllib.parse.urlencode(form).encode())
-    return client
+@contextlib.contextmanager
+def server(command: Sequence[str], folder: str, port: int, path: str) -> Iterator[str]:
+    """A server, up and answering."""
+    process = subprocess.Popen(command, cwd=folder, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    address = f"http://127.0.0.1:{port}"
+    try:
+        for _ in range(300):
+            try:
+                urllib.request.urlopen(f"{address}{path}").read()
+                break
+            except OSError:
+                time.sleep(0.05)
+        yield address
+    finally:
+        process.terminate()
+        process.wait()
 
 
-def timed(client: urllib.request.OpenerDirector, address: str) -> float:
-    taken = []
-    for _ in range(ROUNDS):
+@contextlib.contextmanager
+def bootmark() -> Iterator[str]:
+    port = free_port()
+    with server(web_command(f"127.0.0.1:{port}"), os.getcwd(), port, "/healthz") as address:
+        yield address
+
+
+@dataclasses.dataclass
+class Client:
+    """A signed-in person."""
+
+    address: str
+    opener: urllib.request.OpenerDirector
+    token: str
+
+    @classmethod
+    def enter(cls, address: str, jar: http.cookiejar.CookieJar) -> "Client":
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+        page = opener.open(f"{address}/sign-in").read().decode()
+        form = {"csrf_token": _token(page, "value"), "email": "ilva@ferrin.example", "password": PASSWORD, "to": f"/f/{FARM}/farm"}
+        page = opener.open(f"{address}/sign-in", urllib.parse.urlencode(form).encode()).read().decode()
+        return cls(address, opener, _token(page, "content"))
+
+    def get(self, path: str) -> float:
+        """Milliseconds of one request."""
         start = time.perf_counter()
-        client.open(address).read()
-        taken.append(1000 * (time.perf_counter() - start))
-    return statistics.median(taken)
+        self.opener.open(f"{self.address}{path}").read()
+        return 1000 * (time.perf_counter() - start)
+
+    def tap(self, stop: uuid.UUID, seq: int, signs: dict[str, str]) -> float:
+        body = json.dumps({"seq": seq, "signs": signs, "tools": None}).encode()
+        head = {"Content-Type": "application/json", "X-CSRFToken": self.token}
+        request = urllib.request.Request(f"{self.address}/f/{FARM}/look/{stop}/rank", body, head)
+        start = time.perf_counter()
+        self.opener.open(request).read()
+        return 1000 * (time.perf_counter() - start)
+
+
+def _token(page: str, attribute: str) -> str:
+    match = re.search(rf'name="csrf(?:_token)?" {attribute}="([^"]+)"', page)
+    assert match
+    return match.group(1)
 
 
 def pages() -> dict[str, str]:
@@ -58,63 +129,146 @@ def pages() -> dict[str, str]:
         stop = connection.execute(text("SELECT stop_id FROM look ORDER BY seen_at DESC LIMIT 1")).scalar_one()
         counted = connection.execute(text("SELECT stop_id FROM sample ORDER BY seen_at DESC LIMIT 1")).scalar_one()
         treatment = connection.execute(text("SELECT id FROM treatment WHERE state = 'planned' LIMIT 1")).scalar_one()
+    here = f"/f/{FARM}"
     return {
-        "Round": "round",
-        "Look": f"look/{stop}",
-        "Count": f"count/{counted}",
-        "Call": f"call/{counted}",
-        "Stages": "stages",
-        "Timing": "timing",
-        "Do": "do",
-        "Job card": f"do/{treatment}",
-        "Book": "book",
-        "Farm": "farm",
+        "Round": f"{here}/round",
+        "Look": f"{here}/look/{stop}",
+        "Count": f"{here}/count/{counted}",
+        "Call": f"{here}/call/{counted}",
+        "Stages": f"{here}/stages",
+        "Timing": f"{here}/timing",
+        "Do": f"{here}/do",
+        "Job card": f"{here}/do/{treatment}",
+        "Book": f"{here}/book",
+        "Farm": f"{here}/farm",
     }
 
 
-def main() -> None:
-    address = sys.argv[1]
+def cases(count: int) -> list[dict[str, str]]:
+    """Taps of scouts: one sign more each time, then another plant. No case comes twice."""
+    rng = random.Random(20261125)
+    known = default()
+    signs = sorted({sign for agent in known.on("raspberry") for sign in agent.shows})
+    told: list[dict[str, str]] = []
+    while len(told) < count:
+        plant = rng.sample(signs, 6)
+        told += [{sign: ("seen", "absent")[n % 3 == 2] for n, sign in enumerate(plant[:length])} for length in range(1, 7)]
+    return told[:count]
+
+
+def another_person_writes(numbers: Iterator[int]) -> None:
+    """A scout opens a stop and keeps a look there."""
+    number = next(numbers)
+    stop = uuid.uuid4()
+    sending.send("stop.open", {"block_id": str(made("Tunnel 1")), "where": f"row {number}"}, stop, role="scout")
+    sending.send("look.record", {"stop_id": str(stop), "signs": {"stippling": "seen"}}, role="scout")
+
+
+def many_rows() -> None:
+    """Copies of everything that people recorded, each a few days further back."""
+    with create_engine(os.environ["BOOTMARK_ADMIN_URL"]).begin() as connection:
+        for table, ids in RECORDS.items():
+            columns = connection.execute(
+                text("SELECT column_name FROM information_schema.columns WHERE table_schema = 'public' AND table_name = :t"), {"t": table}
+            ).scalars()
+            made = {name: _copied(name, ids.split()) for name in columns}
+            listed = ", ".join(f'"{name}"' for name in made)
+            where = f"WHERE {OLD[table]}" if table in OLD else ""
+            rows = f"SELECT {', '.join(made.values())} FROM {table}, generate_series(1, {TIMES - 1}) n {where} ON CONFLICT DO NOTHING"
+            connection.execute(text(f"INSERT INTO {table} ({listed}) {rows}"))
+        connection.execute(text("ANALYZE"))
+
+
+def _copied(name: str, ids: list[str]) -> str:
+    if name in ids:
+        return f"CASE WHEN {table_column(name)} IS NULL THEN NULL ELSE md5({table_column(name)}::text || n)::uuid END"
+    if name in MOMENTS:
+        return f"{table_column(name)} - n * interval '3 days'"
+    return f"{table_column(name)} - 3 * n" if name in DAYS else table_column(name)
+
+
+def table_column(name: str) -> str:
+    return f'"{name}"'
+
+
+def median(times: Sequence[float]) -> float:
+    return statistics.median(times)
+
+
+def at_rest(client: Client, wanted: dict[str, str]) -> dict[str, float]:
+    for path in wanted.values():
+        for _ in range(8):
+            client.get(path)
+    return {name: median([client.get(path) for _ in range(ROUNDS)]) for name, path in wanted.items()}
+
+
+def after_a_write(client: Client, wanted: dict[str, str], numbers: Iterator[int]) -> dict[str, float]:
+    found: dict[str, list[float]] = {name: [] for name in wanted}
+    for _ in range(WRITES):
+        for name, path in wanted.items():
+            another_person_writes(numbers)
+            found[name].append(client.get(path))
+    return {name: median(times) for name, times in found.items()}
+
+
+def after_a_restart(jar: http.cookiejar.CookieJar, wanted: dict[str, str]) -> dict[str, float]:
+    found: dict[str, list[float]] = {name: [] for name in wanted}
+    for _ in range(RESTARTS):
+        for name, path in wanted.items():
+            with bootmark() as address:
+                opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+                found[name].append(Client(address, opener, "").get(path))
+    return {name: median(times) for name, times in found.items()}
+
+
+def taps(client: Client, stop: uuid.UUID) -> float:
+    told = cases(ROUNDS * 3)
+    times = [client.tap(stop, seq, signs) for seq, signs in enumerate(told)]
+    return median(times[ROUNDS:])
+
+
+def table(columns: dict[str, dict[str, float]], bare: float) -> None:
+    print(f"bare page, one SELECT: {bare:.2f} ms; times the bare page:")
+    print(f"{'':10}" + "".join(f"{title:>18}" for title in columns))
+    for name in next(iter(columns.values())):
+        cells = (f"{column[name] / bare:.1f} ({column[name]:.1f} ms)" if name in column else "" for column in columns.values())
+        print(f"{name:10}" + "".join(f"{cell:>18}" for cell in cells))
+
+
+def measure(quick: bool) -> None:
     port = free_port()
-    command = [
-        sys.executable,
-        "-m",
-        "gunicorn",
-        "--no-control-socket",
-        "--bind",
-        f"127.0.0.1:{port}",
-        "--workers",
-        "2",
-        "--threads",
-        "4",
-        "bare:app",
-    ]
     folder = f"/tmp/bootmark-bare-{port}"
     os.makedirs(folder)
     with open(f"{folder}/bare.py", "w") as file:
         file.write(BARE)
-    bare_server = subprocess.Popen(command, cwd=folder, stderr=subprocess.DEVNULL)
-    try:
-        bare_client = urllib.request.build_opener()
-        for _ in range(100):
-            try:
-                bare_client.open(f"http://127.0.0.1:{port}/").read()
-                break
-            except OSError:
-                time.sleep(0.1)
-        client = opener(address)
-        wanted = pages()
-        # Both workers of either server are warmed before anything is measured.
-        for path in wanted.values():
-            for _ in range(6):
-                client.open(f"{address}/f/{FARM}/{path}").read()
-        bare = timed(bare_client, f"http://127.0.0.1:{port}/")
-        print(f"{'bare page, one SELECT':24} {bare:7.1f} ms")
-        for name, path in wanted.items():
-            median = timed(client, f"{address}/f/{FARM}/{path}")
-            print(f"{name:24} {median:7.1f} ms  {median / bare:6.1f} times the bare page")
-    finally:
-        bare_server.terminate()
-        bare_server.wait()
+    command = [word.replace("bootmark.web.wsgi:app", "bare:app") for word in web_command(f"127.0.0.1:{port}")]
+    jar = http.cookiejar.CookieJar()
+    numbers = itertools.count()
+    wanted = pages()
+    stop = uuid.UUID(wanted["Look"].rsplit("/", 1)[1])
+    columns: dict[str, dict[str, float]] = {}
+    with server(command, folder, port, "/") as bare_address:
+        bare_client = Client(bare_address, urllib.request.build_opener(), "")
+        bares = [bare_client.get("/") for _ in range(3 * ROUNDS)]
+        with bootmark() as address:
+            client = Client.enter(address, jar)
+            columns["at rest"] = at_rest(client, wanted) | {"A tap": taps(client, stop)}
+            columns["after a write"] = after_a_write(client, wanted, numbers)
+        bares += [bare_client.get("/") for _ in range(3 * ROUNDS)]
+        if not quick:
+            columns["after a restart"] = after_a_restart(jar, wanted)
+            many_rows()
+            with bootmark() as address:
+                client = Client(address, urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar)), client.token)
+                columns[f"{TIMES} x rows"] = at_rest(client, wanted) | {"A tap": taps(client, stop)}
+                columns["and a write"] = after_a_write(client, wanted, numbers)
+            bares += [bare_client.get("/") for _ in range(3 * ROUNDS)]
+    table(columns, median(bares))
+
+
+def main() -> None:
+    database.clone()
+    measure("quick" in sys.argv[1:])
 
 
 if __name__ == "__main__":

@@ -19,6 +19,8 @@ from bootmark.standins.estate import FARM, NAME, PEOPLE, made
 from bootmark.store import session, setup
 
 TEMPLATE = "bm_template"
+SHARED_TEMPLATE = "BOOTMARK_TEMPLATE"
+"""In a process that was started to run tests: the template that is there already."""
 ROLES = ("ADMIN", "OWNER", "WEB", "WORKER")
 
 
@@ -36,7 +38,9 @@ def use(database: str) -> None:
 
 @functools.cache
 def template() -> str:
-    """The migrated database with the demo farm in it."""
+    """The migrated database with the demo farm in it; made once, by whoever starts the tests."""
+    if name := os.environ.get(SHARED_TEMPLATE):
+        return name
     if "BOOTMARK_ADMIN_URL" not in os.environ:
         raise unittest.SkipTest("no database: run the tests with ./bootmark test")
     passwords = {role: os.environ[f"BOOTMARK_{role.removeprefix('bm_').upper()}_PASSWORD"] for role in setup.ROLES}

@@ -4,6 +4,7 @@ import io
 import uuid
 
 from PIL import Image
+from PIL.ExifTags import IFD
 from sqlalchemy import func, select
 
 from bootmark.services.base.command import Refused
@@ -20,7 +21,7 @@ def picture(width: int = 2400, height: int = 1800) -> bytes:
     noise = Image.effect_noise((width, height), 90).convert("RGB")
     exif = Image.Exif()
     exif[0x010F] = "maker"
-    exif.get_ifd(photos.GPS).update({1: "N", 2: (46.0, 12.0, 30.0), 3: "W", 4: (7.0, 6.0, 0.0)})
+    exif.get_ifd(IFD.GPSInfo).update({1: "N", 2: (46.0, 12.0, 30.0), 3: "W", 4: (7.0, 6.0, 0.0)})
     noise.save(out, "JPEG", quality=95, exif=exif)
     return out.getvalue()
 

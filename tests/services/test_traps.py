@@ -64,7 +64,7 @@ class Register(DatabaseTest):
                 {(one.name, one.what) for rows in waits.values() for one in rows},
                 {("Trap 1", "check"), ("Trap 2", "check"), ("Trap 2", "lure")},
             )
-            walk, _ = rounds.today(session, farm, known, DAY, REAL)
+            walk = rounds.today(session, farm, known, DAY, REAL).walk
             self.assertIn("new lures", walk.carry)
             self.assertTrue(any("Read Trap 1" in why.text for stop in walk.stops for why in stop.whys))
 

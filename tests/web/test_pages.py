@@ -16,6 +16,7 @@ from bootmark.store.models import Block, Enquiry, Look, Station, Stop, Treatment
 from bootmark.store.session import engine, farm_session
 from bootmark.web import create_app
 from tests.database import DatabaseTest
+from tests.sending import envelope
 
 F = f"/f/{FARM}"
 MOST_QUERIES = {
@@ -67,8 +68,8 @@ class PagesTest(DatabaseTest):
     def post(self, client: FlaskClient, path: str, form: dict[str, Any], page: str = f"{F}/farm") -> Any:
         return client.post(path, data={**form, "csrf_token": self.token(client, page)}, content_type="multipart/form-data")
 
-    def form(self, base: int = 0) -> dict[str, Any]:
-        return {"command_id": str(uuid.uuid4()), "record_id": str(uuid.uuid4()), "base_version": base, "seen_at": NOW.isoformat()}
+    def form(self, base: uuid.UUID | str = "") -> dict[str, Any]:
+        return {"command_id": str(uuid.uuid4()), "record_id": str(uuid.uuid4()), "base": str(base)}
 
     def one(self, model: Any, *where: Any) -> Any:
         with farm_session(FARM) as session:
@@ -284,7 +285,7 @@ class Writing(PagesTest):
 
     def test_the_same_command_with_other_content_is_a_409(self) -> None:
         head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        told = {**self.form(), "kind": "stop.open", "payload": {"block_id": str(self.one(Block).id), "where": "a"}}
+        told = envelope("stop.open", {"block_id": str(self.one(Block).id), "where": "a"})
         self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head).json["results"][0]["status"], "stored")
         changed = {**told, "payload": {**told["payload"], "where": "b"}}
         self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [changed]}, headers=head).status_code, 409)
@@ -323,21 +324,15 @@ class Writing(PagesTest):
     def test_conflicting_versions_stand_in_the_book(self) -> None:
         stop = self.one(Stop)
         head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        record = str(stops.child(stop.id, "look", "conflict"))
-        for base in (0, 0):
-            told = {
-                **self.form(base),
-                "record_id": record,
-                "kind": "look.record",
-                "payload": {"stop_id": str(stop.id), "signs": {"honeydew": "seen"}},
-            }
-            told["command_id"] = str(uuid.uuid4())
+        record = stops.child(stop.id, "look", "conflict")
+        first, second = (envelope("look.record", {"stop_id": str(stop.id), "signs": {"honeydew": "seen"}}, record) for _ in range(2))
+        for told in (first, second):
             self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head)
         self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
         page = self.client.get(f"{F}/book/record/{record}").get_data(as_text=True)
         self.assertIn("kept beside it", page)
         self.assertEqual(page.count("Keep this one"), 2)
-        form = {**self.form(1), "record_id": record, "number": "2"}
+        form = {**self.form(first["command_id"]), "record_id": str(record), "number": "2"}
         self.assertEqual(self.post(self.enter("viewer"), f"{F}/book/record/{record}/keep", form).status_code, 302)
         self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
         for _ in range(2):

@@ -48,11 +48,11 @@ class Season(PagesTest):
         self.assertEqual(self.client.get(f"{LONG}/what-if?warmer=x").json["text"], "")
 
     def test_a_wrong_count_is_told_beside_its_field_with_the_entry_kept(self) -> None:
-        form = self.form() | {"count_egg": "a few", "count_larva": "12", "on": "2026-06-30", "note": "row seven"}
+        form = self.form() | {"counts.egg": "a few", "counts.larva": "12", "on": "2026-06-30", "note": "row seven"}
         answer = self.post(self.client, f"{LONG}/sighting", form, page=LONG)
         page = answer.get_data(as_text=True)
         self.assertEqual(answer.status_code, 400)
-        for words in ("a few is not a count", "still ahead", "row seven", 'value="12"', 'aria-describedby="e-count_egg"'):
+        for words in ("a few is not a number", "still ahead", "row seven", 'value="12"', 'aria-describedby="e-counts.egg"'):
             self.assertIn(words, page)
 
     def test_no_forecast_says_what_is_missing(self) -> None:
@@ -85,7 +85,7 @@ class KeptPages(PagesTest):
     def test_a_page_that_is_kept_shows_what_was_written_since(self) -> None:
         before = self.ribbons()
         self.assertEqual(self.ribbons(), before)
-        form = self.form() | {"count_larva": "60", "count_pupa": "40", "on": "2026-06-17", "note": ""}
+        form = self.form() | {"counts.larva": "60", "counts.pupa": "40", "on": "2026-06-17", "note": ""}
         self.assertEqual(self.post(self.client, f"{LONG}/sighting", form, page=LONG).status_code, 302)
         counted = self.ribbons()
         self.assertNotEqual(counted, before)
@@ -110,8 +110,8 @@ class NoWeather(PagesTest):
         with farm_session(FARM) as session:
             session.execute(
                 text(
-                    "INSERT INTO station (farm_id, id, name, latitude, longitude, elevation, offset_minutes, url, version, version_id, conflict, seen_at, account_id)"
-                    " SELECT farm_id, :id, 'Aaa empty', latitude, longitude, elevation, offset_minutes, '', 1, version_id, false, seen_at, account_id"
+                    "INSERT INTO station (farm_id, id, name, latitude, longitude, elevation, offset_minutes, url, version, version_id, command_id, conflict, seen_at, account_id)"
+                    " SELECT farm_id, :id, 'Aaa empty', latitude, longitude, elevation, offset_minutes, '', 1, version_id, command_id, false, seen_at, account_id"
                     " FROM station WHERE name = 'Valley mast'"
                 ),
                 {"id": other},

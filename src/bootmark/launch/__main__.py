@@ -141,6 +141,8 @@ def web_command(bind: str) -> list[str]:
         "--threads",
         "4",
         "--preload",
+        "--config",
+        "python:bootmark.web.serving",
         "bootmark.web.wsgi:app",
     ]
 
@@ -185,12 +187,13 @@ def worker_count() -> int:
 
 def test(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
+    if options.fast:
+        return python("-m", "tests.run", "--fast", env=environment())
     cluster, folder = clusters.throw_away()
     clusters.start(cluster, folder)
     try:
         env = environment(cluster, BOOTMARK_SECRET="only for tests, never used elsewhere")
-        words = options.names or ["discover", "-s", "tests", "-t", "."]
-        return python("-m", "unittest", *words, env=env)
+        return python("-m", *(["unittest", *options.names] if options.names else ["tests.run"]), env=env)
     finally:
         clusters.stop(cluster)
         shutil.rmtree(folder, ignore_errors=True)
@@ -227,30 +230,23 @@ def catalogue(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.core.catalogue", env=environment())
 
 
-ALONE = ("hindcast", "identify", "season")
-"""Benches that need no demo."""
-OWN_DATABASE = ("farm",)
+OWN_DATABASE = ("farm", "pages")
 """Benches on a throw-away database."""
 
 
 def bench(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
-    if options.name in ALONE:
+    if options.name not in OWN_DATABASE:
         return python(f"bench/{options.name}.py", *options.words, env=environment())
-    if options.name in OWN_DATABASE:
-        own, folder = clusters.throw_away()
-        clusters.start(own, folder)
-        try:
-            path = f"{ROOT / 'src'}{os.pathsep}{ROOT}"
-            env = environment(own, BOOTMARK_SECRET=secrets.token_urlsafe(32)) | {"PYTHONPATH": path}
-            return python(f"bench/{options.name}.py", *options.words, env=env)
-        finally:
-            clusters.stop(own)
-            shutil.rmtree(folder, ignore_errors=True)
-    port = clusters.free_port()
-    with demo_running(port, reset=False, logs=VAR / "log") as (address, _):
-        cluster, _folder = clusters.lasting()
-        return python(f"bench/{options.name}.py", address, env=environment(cluster))
+    own, folder = clusters.throw_away()
+    clusters.start(own, folder)
+    try:
+        path = f"{ROOT / 'src'}{os.pathsep}{ROOT}"
+        env = environment(own, BOOTMARK_SECRET=secrets.token_urlsafe(32)) | {"PYTHONPATH": path}
+        return python(f"bench/{options.name}.py", *options.words, env=env)
+    finally:
+        clusters.stop(own)
+        shutil.rmtree(folder, ignore_errors=True)
 
 
 def worker(options: argparse.Namespace) -> int:
@@ -279,7 +275,9 @@ def parser() -> argparse.ArgumentParser:
     one.add_argument("--reset", action="store_true", help="throw the demo's data away and load it anew")
     add("serve", "run for real use, with settings from the environment", serve)
     add("worker", "run only the background worker", worker)
-    add("test", "run every test on a throw-away database", test).add_argument("names", nargs="*")
+    one = add("test", "run every test on a throw-away database, or the named modules", test)
+    one.add_argument("names", nargs="*")
+    one.add_argument("--fast", action="store_true", help="the core alone, without a database")
     add("check", "lint, format, types and import rules", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     add("catalogue", "what the catalogue covers and rests on", catalogue)

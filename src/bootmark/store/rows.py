@@ -3,8 +3,9 @@
 import uuid
 from typing import Any, TypeVar
 
-from sqlalchemy import Select, Uuid, cast, func, select
-from sqlalchemy.orm import Session
+from sqlalchemy import Select, Uuid, cast, func, inspect, select
+from sqlalchemy.orm import Session, make_transient_to_detached
+from sqlalchemy.orm.attributes import set_committed_value
 
 from bootmark.store.base import FarmRow
 
@@ -15,6 +16,16 @@ CURRENT_FARM = cast(func.nullif(func.current_setting("bm.farm", True), ""), Uuid
 
 class NotHere(LookupError):
     """No such record on this farm."""
+
+
+def plain(row: Row) -> Row:
+    """The same values in an object that no session knows: it may be kept and shown by anybody, and never be written."""
+    copy: Any = type(row)()
+    for attribute in inspect(type(row)).column_attrs:
+        set_committed_value(copy, attribute.key, getattr(row, attribute.key))
+    make_transient_to_detached(copy)
+    kept: Row = copy
+    return kept
 
 
 def of_farm(model: type[FarmRow], *columns: Any) -> Select[Any]:

@@ -14,6 +14,7 @@ SHARED = frozenset({"account", "sign_in_attempt", "agent", "sign", "alembic_vers
 
 
 _engines: dict[str, Engine] = {}
+_TELL = text("SELECT set_config('bm.farm', :farm, true)")
 
 
 def engine(role: str = "web") -> Engine:
@@ -31,8 +32,9 @@ def close_engines() -> None:
 
 @event.listens_for(Session, "after_begin")
 def _tell_farm(session: Session, _transaction: SessionTransaction, connection: Connection) -> None:
-    farm = session.info.get("farm")
-    connection.execute(text("SELECT set_config('bm.farm', :farm, true)"), {"farm": str(farm) if farm else ""})
+    # The setting is the transaction's own: where no farm is told, none is set.
+    if farm := session.info.get("farm"):
+        connection.execute(_TELL, {"farm": str(farm)})
 
 
 @contextmanager

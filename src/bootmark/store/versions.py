@@ -1,6 +1,6 @@
 """The version table of each head table."""
 
-from sqlalchemy import Table
+from sqlalchemy import Index, Table
 
 from bootmark.store.base import Head, version_table
 from bootmark.store.models import (
@@ -24,4 +24,13 @@ HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement,
 )  # fmt: skip
+BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage)
+"""What stands in the Book, which is read from the newest on."""
+for model in HEADS:
+    columns = model.__table__.c  # type: ignore[attr-defined]
+    Index(f"ix_{model.__tablename__}_conflict", columns.farm_id, postgresql_where=columns.conflict)  # type: ignore[attr-defined]
+for model in BY_TIME:
+    columns = model.__table__.c
+    moment = columns.finished_at if model is Application else columns.seen_at
+    Index(f"ix_{model.__tablename__}_by_time", columns.farm_id, moment)
 VERSIONS: dict[type[Head], Table] = {head: version_table(head) for head in HEADS}

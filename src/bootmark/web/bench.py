@@ -1,16 +1,32 @@
 """What the Look screen and the Enquiry share: the signs to pick from and the plant to point at."""
 
 from collections import Counter
+from dataclasses import dataclass
 from typing import Any
+
+from flask import render_template
+from markupsafe import Markup
 
 from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
 from bootmark.core.field.priors import candidates
 from bootmark.core.types import STATES, Case
+from bootmark.services.base import memo
 from bootmark.web.drawing.plant import label, plant_parts
 
 ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
 AT_FIRST = 12
 """Signs shown of a part before all are asked for."""
+
+
+@dataclass(frozen=True)
+class Pick:
+    """The plant to point at and the signs to tap, drawn; and what the bench's script knows of the signs."""
+
+    drawn: Markup
+    told: dict[str, Any]
+
+
+_picks: memo.Kept[Pick] = memo.Kept(128)
 
 
 def signs_for(known: Catalogue, crop: str, family: str = "") -> list[Sign]:
@@ -32,17 +48,23 @@ def leaf_of(known: Catalogue, crop: str, family: str = "") -> str:
     return next((one.leaf for one in known.crops.values() if one.family == family), "ovate")
 
 
-def picking(known: Catalogue, crop: str, family: str = "") -> dict[str, Any]:
-    """What the template draws to pick from."""
+def pick_from(known: Catalogue, crop: str, family: str = "") -> Pick:
+    """What is drawn to pick from on a crop: the same for everybody, and made once."""
+    key = (known.hash, crop, family)
+    return _picks.get(key) or _picks.put(key, _pick(known, crop, family))
+
+
+def _pick(known: Catalogue, crop: str, family: str) -> Pick:
     signs = signs_for(known, crop, family)
     used = [part for part in PARTS if any(sign.part == part for sign in signs)]
-    return {
+    drawn = {
         "signs": signs,
         "parts": used,
         "plant": list(plant_parts()),
         "labels": {part: label(part) for part in used},
         "leaf": leaf_of(known, crop, family),
     }
+    return Pick(Markup(render_template("bench_pick.html", pick=drawn)), told_of(signs))  # noqa: S704 - a template of ours
 
 
 def signs_sent(known: Catalogue, told: dict[str, Any]) -> dict[str, str] | None:

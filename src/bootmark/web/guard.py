@@ -9,7 +9,7 @@ import uuid
 from collections.abc import Callable
 from typing import Any, cast
 
-from flask import Flask, Response, abort, g, redirect, request, session, url_for
+from flask import Flask, Response, g, redirect, request, session, url_for
 from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.wrappers import Response as AnyResponse
@@ -17,7 +17,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.core.catalogue import default
 from bootmark.services.base import farm_time, work
 from bootmark.services.base.people import Member
-from bootmark.services.base.work import Farm, NotHere, Session
+from bootmark.services.base.work import Farm, Session
 
 csrf = CSRFProtect()
 login = LoginManager()
@@ -100,17 +100,13 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
         if not current_user.is_authenticated:
             return unauthorized()
         account = uuid.UUID(current_user.id)
-        with work.on_farm(farm) as session:
-            try:
-                here = work.enter(session, farm, account)
-            except NotHere:
-                abort(404)
-            g.db, g.member, g.farm, g.person = session, here.member, here.farm, here.person
+        with work.at_work(farm, account) as here:
+            g.db, g.member, g.farm, g.person = here.session, here.member, here.farm, here.person
             g.known = default()
             answer = view(**words)
             # A page that tells what was wrong with a form has written nothing.
             if getattr(answer, "status_code", 200) >= 400 or (isinstance(answer, tuple) and answer[1] >= 400):
-                session.rollback()
+                here.session.rollback()
         return answer
 
     return inside

@@ -95,20 +95,24 @@ def lugs() -> list[dict[str, Any]]:
     """The rail: where each lug leads, which is lit, which are worn for the stop that is open."""
     if "farm" not in g:
         return []
-    stop = g.get("stop")
-    worn = g.get("worn", ())
-    screen = WITHIN.get(request.blueprint or "", request.blueprint or "")
-    found: list[dict[str, Any]] = []
+    stop, screen = g.get("stop"), request.blueprint or ""
+    return _lugs(request.script_root, g.farm.id, stop.id if stop else None, tuple(g.get("worn", ())), WITHIN.get(screen, screen))
+
+
+@functools.lru_cache(maxsize=4096)
+def _lugs(_root: str, farm: uuid.UUID, stop: uuid.UUID | None, worn: tuple[str, ...], screen: str) -> list[dict[str, Any]]:
+    """The same for the same place: every page asks twice, and building addresses takes its time."""
+    rail: list[dict[str, Any]] = []
     for name, title, phone in LUGS:
         if not name:
-            found.append({"gap": True})
+            rail.append({"gap": True})
             continue
         at_stop = name in ("look", "count", "call")
         view = "newest" if at_stop and not stop else "page"
-        place = {"stop": stop.id} if stop and at_stop else {}
-        told: dict[str, Any] = {"name": name, "title": title, "phone": phone, "lit": screen == name, "worn": name in worn}
-        found.append(told | {"href": url_for(f"{name}.{view}", farm=g.farm.id, **place)})
-    return found
+        place: dict[str, Any] = {"stop": stop} if stop and at_stop else {}
+        lug: dict[str, Any] = {"name": name, "title": title, "phone": phone, "lit": screen == name, "worn": name in worn}
+        rail.append(lug | {"href": url_for(f"{name}.{view}", farm=farm, **place)})
+    return rail
 
 
 @functools.cache
@@ -116,12 +120,17 @@ def _digest(path: Path) -> str:
     return hashlib.sha256(path.read_bytes()).hexdigest()[:12]
 
 
-def asset(name: str) -> str:
-    """The address of a script or style; it changes with what is in it, so that no page meets a script of another version."""
+@functools.lru_cache(maxsize=256)
+def _asset(_root: str, folder: str, name: str) -> str:
     # The style names the fonts by their plain addresses, and they do not change.
     if name.startswith("fonts/"):
         return url_for("static", filename=name)
-    return url_for("static", filename=name, v=_digest(Path(str(current_app.static_folder)) / name))
+    return url_for("static", filename=name, v=_digest(Path(folder) / name))
+
+
+def asset(name: str) -> str:
+    """The address of a script or style; it changes with what is in it, so that no page meets a script of another version."""
+    return _asset(request.script_root, str(current_app.static_folder), name)
 
 
 def svg(text: str) -> Markup:

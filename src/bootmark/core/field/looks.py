@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Mapping, Sequence
+from operator import mul
 
 from bootmark.core.catalogue.model import Agent, Look
 from bootmark.core.field.network import Network, Solution
@@ -64,7 +65,7 @@ class Question:
         region = network.case.region
         calls = [call_of(agent, region) for agent in network.agents]
         self.calls = [min((order.index(calls[place]) for place in members), default=len(order) - 1) for members in self.groups]
-        self.others = [(place, chance) for place, chance in enumerate(solution.chances) if place not in self.members and chance > 1e-3]
+        self.others = {place: chance for place, chance in enumerate(solution.chances) if place not in self.members and chance > 1e-3}
 
     def causes(self) -> tuple[Cause, ...]:
         """Sets of those agents that explain what was seen, each with its chance whatever else is there besides."""
@@ -81,31 +82,24 @@ class Question:
     def told_seen(self, sign: str) -> list[float]:
         """P(told seen | group), for each group."""
         slip = self.network.case.slip
-        agents = self.network.agents
         missing = 1 - self.network.known.signs[sign].leak
-        for place, chance in self.others:
-            shows = agents[place].shows.get(sign)
-            if shows:
-                missing *= 1 - chance * shows.chance
-        keeps = {place: 1 - agents[place].shows[sign].chance for place in self.members if sign in agents[place].shows}
-        if not keeps:
-            return [slip + (1 - 2 * slip) * (1 - missing)] * len(self.groups)
-        found = []
-        for group in self.groups:
-            miss = missing
-            for place in group:
-                if place in keeps:
-                    miss *= keeps[place]
-            found.append(slip + (1 - 2 * slip) * (1 - miss))
-        return found
+        keeps = []
+        for place, chance in self.network.showing.get(sign, ()):
+            if place in self.members:
+                keeps.append((place, 1 - chance))
+            elif place in self.others:
+                missing *= 1 - self.others[place] * chance
+        misses = [missing] * len(self.groups)
+        for place, keep in keeps:
+            for n in self.holding[place]:
+                misses[n] *= keep
+        straight = 1 - 2 * slip
+        return [slip + straight * (1 - miss) for miss in misses]
 
     def single(self, row: list[float]) -> float:
         """How much one sign's answer varies between the groups, near to its bits (half the chi-square over ln 2), without a logarithm."""
-        mean = square = 0.0
-        for weight, chance in zip(self.weights, row, strict=True):
-            share = weight * chance
-            mean += share
-            square += share * chance
+        shares = list(map(mul, self.weights, row))
+        mean, square = sum(shares), sum(map(mul, shares, row))
         return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
 
     def joint(self, rows: Sequence[list[float]]) -> tuple[float, float, float]:
@@ -114,9 +108,8 @@ class Question:
         members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
         outcomes = [self.weights]
         for row in rows:
-            outcomes = [
-                [w * (c if there else 1 - c) for w, c in zip(weights, row, strict=True)] for weights in outcomes for there in (True, False)
-            ]
+            against = [1 - chance for chance in row]
+            outcomes = [list(map(mul, weights, answer)) for weights in outcomes for answer in (row, against)]
         before = _entropy([math.fsum(self.weights[n] for n in ones) for ones in members])
         told = 0.0
         after = 0.0
@@ -126,7 +119,7 @@ class Question:
                 told -= whole * math.log2(whole)
                 if len(members) > 1:
                     after += whole * _entropy([sum([weights[n] for n in ones]) for ones in members])
-        noise = sum(w * sum([_bits(row[n]) for row in rows]) for n, w in enumerate(self.weights))
+        noise = sum(map(mul, self.weights, map(sum, zip(*([_bits(chance) for chance in row] for row in rows), strict=True))))
         leads = math.fsum(self._lead(weights) for weights in outcomes) - self._lead(self.weights)
         return max(0.0, told - noise), max(0.0, before - after), leads
 
@@ -148,10 +141,9 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     pests = [one for one in ranking.suspects if network.agents[network.place[one.agent]].is_pest and not one.confirmed]
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > 0.05 else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
-    shown = {sign for agent in network.agents for sign in agent.shows}
     found = []
     for look in looks.values():
-        signs = [sign for sign in look.signs if sign not in case.signs and sign in shown]
+        signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing]
         if not signs or not possible(look, case):
             continue
         rows = {sign: question.told_seen(sign) for sign in signs}

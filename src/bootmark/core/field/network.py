@@ -28,6 +28,15 @@ TOLERANCE = 5e-7
 Shown = list[tuple[int, float]]
 
 
+def _showing(agents: tuple[Agent, ...]) -> dict[str, list[tuple[int, float]]]:
+    """For each sign the agents that show it, by their places, and how often."""
+    showing: dict[str, list[tuple[int, float]]] = {}
+    for place, agent in enumerate(agents):
+        for sign, shows in agent.shows.items():
+            showing.setdefault(sign, []).append((place, shows.chance))
+    return showing
+
+
 @dataclass(frozen=True)
 class Solution:
     """total: mass of all sets; chances: of each agent; alone: weights of the sets of agents that the answers
@@ -55,6 +64,7 @@ class Network:
         self.priors: tuple[Prior, ...] = priors(self.agents, case, known)
         self.odds = [one.chance / (1 - one.chance) for one in self.priors]
         self.place = {agent.id: place for place, agent in enumerate(self.agents)}
+        self.showing = _showing(self.agents)
         self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in known.signs]
         self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in known.signs]
         self.answered = [*self.seen, *self.absent]

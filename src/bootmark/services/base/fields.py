@@ -330,20 +330,26 @@ class Outline(Rule):
         return core_schema.list_schema(corner, min_length=3, max_length=MOST_CORNERS)
 
     def read(self, value: Any, checks: Checks) -> list[list[float]]:
-        if not isinstance(value, list) or len(value) < 3:
-            raise wrong("A block's outline needs at least three corners, each as [x, y] in metres.")
-        if len(value) > MOST_CORNERS:
-            raise wrong(f"The outline has {len(value)} corners and {MOST_CORNERS} are the most: draw it more simply.")
-        for place, corner in enumerate(value, 1):
-            numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
-            if not numbers or not all(math.isfinite(metres) and abs(metres) <= FURTHEST for metres in corner):
-                raise wrong(f"Corner {place} is not [x, y] in metres: write two numbers up to {FURTHEST:.0f}.")
+        fault = corners_fault(value)
+        if fault:
+            raise wrong(fault)
         corners: list[list[float]] = value
-        if _area(corners) <= 0:
-            raise wrong("These corners enclose no ground: give corners that do not lie on one line.")
         if _crosses(corners):
             raise wrong("The outline crosses itself: give its corners in the order in which you would walk round it.")
         return corners
+
+
+def corners_fault(value: Any) -> str:
+    """Why corners can't be drawn; empty where they can. Those that cross themselves can, and are refused for another reason."""
+    if not isinstance(value, list) or len(value) < 3:
+        return "A block's outline needs at least three corners, each as [x, y] in metres."
+    if len(value) > MOST_CORNERS:
+        return f"The outline has {len(value)} corners and {MOST_CORNERS} are the most: draw it more simply."
+    for place, corner in enumerate(value, 1):
+        numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
+        if not numbers or not all(math.isfinite(metres) and abs(metres) <= FURTHEST for metres in corner):
+            return f"Corner {place} is not [x, y] in metres: write two numbers up to {FURTHEST:.0f}."
+    return "" if _area(value) > 0 else "These corners enclose no ground: give corners that do not lie on one line."
 
 
 def _area(corners: Collection[list[float]]) -> float:

@@ -4,19 +4,21 @@ What a line says is made once for each version of its record, and kept while tha
 """
 
 import datetime as dt
+import functools
 import uuid
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, NamedTuple
 
-from sqlalchemy import CompoundSelect, Select, func, literal, select, union_all
+from sqlalchemy import CompoundSelect, Integer, Select, bindparam, func, literal, select, union_all
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.field.count import interval
 from bootmark.core.types import SEEN, Sample
-from bootmark.services.base import memo
+from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base.stamp import Topic
 from bootmark.store.models import (
     Application,
     Biofix,
@@ -172,16 +174,32 @@ KINDS: dict[str, tuple[Select[Any], Texts]] = {
 }
 """What stands in the log: how its lines are found, and how they are said."""
 
+HEADS: dict[Topic, dict[str, Any]] = {
+    Topic.SCOUTING: {"look": Look, "count": SampleRow},
+    Topic.TREATMENT: {"call": DecisionRow, "done": Application},
+    Topic.SEASONS: {"biofix": Biofix, "trap": TrapCheck, "stage": StageSighting, "crop": CropStage},
+}
+"""Whose rows are counted, by what they change with."""
 _texts: memo.Kept[str] = memo.Kept(20_000)
+_totals: memo.Kept[int] = memo.Kept(2_000)
 
 
-def _wanted(block_id: uuid.UUID | None, kind: str, conflicts: bool = False) -> CompoundSelect[Any]:
-    statements = [lines for name, (lines, _) in KINDS.items() if kind in ("", name)]
-    if block_id:
-        statements = [lines.where(_column(lines, "block_id") == block_id) for lines in statements]
+@functools.lru_cache(maxsize=64)
+def _wanted(kinds: tuple[str, ...], *, of_block: bool, conflicts: bool = False, newest: bool = False) -> CompoundSelect[Any]:
+    """Lines of some kinds together, built once. of_block: of the parameter `block`; newest: so many of each kind as `most` says."""
+    statements = [KINDS[kind][0] for kind in kinds]
+    if of_block:
+        statements = [lines.where(_column(lines, "block_id") == bindparam("block")) for lines in statements]
     if conflicts:
         statements = [lines.where(_column(lines, "conflict")) for lines in statements]
-    return union_all(*statements)
+    if newest:
+        cut = [lines.order_by(_column(lines, "at").desc()).limit(bindparam("most", type_=Integer)).subquery() for lines in statements]
+        statements = [select(lines) for lines in cut]
+    together = union_all(*statements)
+    at, place, record = (together.selected_columns[name] for name in ("at", "place", "id"))
+    ordered = together.order_by(at.desc(), place, record)
+    # A limit that is set later would be another statement, and take as long to read as all the rest.
+    return ordered.offset(bindparam("start", type_=Integer)).limit(bindparam("shown", type_=Integer)) if newest else ordered
 
 
 def _column(lines: Select[Any], name: str) -> Any:
@@ -189,25 +207,42 @@ def _column(lines: Select[Any], name: str) -> Any:
     return getattr(column, "element", column)
 
 
+def _kinds(kind: str) -> tuple[str, ...]:
+    return (kind,) if kind else ORDER
+
+
 def total(session: Session, block_id: uuid.UUID | None = None, kind: str = "") -> int:
-    """How many entries there are of a block and kind, or of all."""
-    return int(session.execute(select(func.count()).select_from(_wanted(block_id, kind).subquery())).scalar_one())
+    """How many entries there are of a block and kind, or of all. What was counted before is counted anew only where it changed."""
+    counted = 0
+    for topic, heads in HEADS.items():
+        kinds = tuple(name for name in heads if kind in ("", name))
+        if kinds:
+            key = (block_id, kinds)
+            counted += stamp.while_standing(session, _totals, (topic,), key, functools.partial(_count, session, heads, *key))
+    return counted
+
+
+def _count(session: Session, heads: Mapping[str, Any], block_id: uuid.UUID | None, kinds: tuple[str, ...]) -> int:
+    if block_id:
+        lines = _wanted(kinds, of_block=True).order_by(None).subquery()
+        return int(session.execute(select(func.count()).select_from(lines), {"block": block_id}).scalar_one())
+    # Without a block the joins that tell it are not needed.
+    return sum(int(session.execute(of_farm(heads[kind], func.count())).scalar_one()) for kind in kinds)
 
 
 def entries(
     session: Session, known: Catalogue, *, block_id: uuid.UUID | None = None, kind: str = "", start: int = 0, most: int | None = None
 ) -> list[Entry]:
     """The entries of a page of the log, the newest first."""
-    statement = _wanted(block_id, kind)
-    at, place, record = (statement.selected_columns[name] for name in ("at", "place", "id"))
-    lines = session.execute(statement.order_by(at.desc(), place, record).offset(start).limit(most))
-    return _said(session, [Line(*row) for row in lines], known)
+    statement = _wanted(_kinds(kind), of_block=block_id is not None, newest=most is not None)
+    rows = session.execute(statement, {"block": block_id, "most": start + (most or 0), "start": start, "shown": most})
+    return _said(session, [Line(*row) for row in rows], known)
 
 
 def conflicts(session: Session, known: Catalogue) -> list[Entry]:
     """Records of which two versions stand side by side."""
-    statement = _wanted(None, "", conflicts=True)
-    rows = session.execute(statement.order_by(statement.selected_columns["at"].desc()).limit(CONFLICTS_SHOWN))
+    statement = _wanted(ORDER, of_block=False, conflicts=True, newest=True)
+    rows = session.execute(statement, {"most": CONFLICTS_SHOWN, "start": 0, "shown": CONFLICTS_SHOWN})
     return _said(session, [Line(*row) for row in rows], known)
 
 
@@ -225,7 +260,7 @@ def _said(session: Session, lines: list[Line], known: Catalogue) -> list[Entry]:
         told = KINDS[kind][1](session, [line.record_id for line in new], known)
         for line in new:
             texts[line.record_id] = _texts.put((farm, line.version_id, known.hash), told[line.record_id])
-    blocks: dict[uuid.UUID, str] = dict(session.execute(of_farm(Block, Block.id, Block.name)).all())
+    blocks = {block.id: block.name for block in ground.blocks(session)}
     return [
         Entry(
             line.at, line.kind, line.block_id, blocks[line.block_id], texts[line.record_id], line.account_id, line.record_id, line.conflict

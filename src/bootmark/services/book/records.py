@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Interval, Sample
+from bootmark.services.base import ground
 from bootmark.store.base import Head
 from bootmark.store.models import Application, Block, CommandRow, DecisionRow, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import CURRENT_FARM, of_farm
@@ -41,13 +42,10 @@ def counts(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime
 
 def counted_and_called(session: Session, since: dt.datetime) -> list[tuple[Block, str]]:
     """Blocks and agents that were called on a count since a moment, by agent."""
-    rows = session.execute(
-        of_farm(DecisionRow, Block, DecisionRow.agent)
-        .join(Block, (Block.farm_id == DecisionRow.farm_id) & (Block.id == DecisionRow.block_id))
-        .where(DecisionRow.seen_at >= since, DecisionRow.sample_id.is_not(None))
-    )
-    pairs = {(block.id, agent): block for block, agent in rows}
-    return [(block, agent) for (_, agent), block in sorted(pairs.items(), key=lambda pair: (pair[0][1], str(pair[0][0])))]
+    blocks = {block.id: block for block in ground.blocks(session)}
+    rows = of_farm(DecisionRow, DecisionRow.agent, DecisionRow.block_id).distinct()
+    pairs = session.execute(rows.where(DecisionRow.seen_at >= since, DecisionRow.sample_id.is_not(None)))
+    return [(blocks[block], agent) for agent, block in sorted(tuple(pair) for pair in pairs)]
 
 
 def done_on(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime) -> list[tuple[Application, TreatmentRow]]:

@@ -8,13 +8,16 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Agent
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.season import growth
+from bootmark.services.base import memo, stamp
 from bootmark.services.weather import blocks as block_weather
+from bootmark.services.weather.blocks import READ
 from bootmark.store.models import Block, Farm, SampleRow
 
 WEEK = 7
 AHEAD = 40
 RELEASE = "release-predatory-mites"
 RELEASE_BY = 14
+_outlooks: memo.Kept[list[str]] = memo.Kept(256)
 
 
 def outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: SampleRow | None, day: dt.date) -> list[str]:
@@ -25,6 +28,12 @@ def outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: Sa
     """
     if agent.id not in lives() or not agent.is_pest:
         return []
+    counted = (sample.measure, tuple(sample.counts), tuple(sample.enemies)) if sample else None
+    key = (block.id, agent.id, counted, day)
+    return stamp.while_standing(session, _outlooks, READ, key, lambda: _outlook(session, farm, block, agent, sample, day))
+
+
+def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: SampleRow | None, day: dt.date) -> list[str]:
     temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))
     mean = float(temps[:WEEK].mean())
     counted = sample if sample and sample.measure == "mean" and sample.counts else None

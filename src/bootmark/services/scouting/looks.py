@@ -13,12 +13,14 @@ from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify, priors
 from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Verdict
+from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Counts, RecordId, Signs, Text
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS
+from bootmark.services.base.stamp import Topic
 from bootmark.services.seasons import forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
@@ -27,6 +29,11 @@ from bootmark.store.rows import of_farm
 KEPT_CAUSES = 6
 SLIP = 0.05
 """Share of a scout's answers taken to be wrong: each is a tap on a drawing with its sentence. Judgement, no source."""
+
+
+RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.SCOUTING, Topic.RESULTS)
+_before: memo.Kept[Case] = memo.Kept(512)
+_ranked: memo.Kept[Json] = memo.Kept(256)
 
 
 class OpenStop(Command, kind="stop.open", roles=SCOUTS):
@@ -87,8 +94,13 @@ def history(session: Session, block_id: uuid.UUID, *, before: dt.datetime) -> di
 
 
 def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str]) -> Case:
-    """What is known of a stop before anybody looks, with what was told."""
+    """What is known of a stop before anybody looks, with what was told. The former is gathered once while the farm's rows stand."""
     local = at.astimezone(zone(farm))
+    key = (block.id, local.date(), local.hour, default().hash)
+    return replace(stamp.while_standing(session, _before, RESTS_ON, key, lambda: _before_looking(session, farm, block, local)), signs=signs)
+
+
+def _before_looking(session: Session, farm: Farm, block: Block, local: dt.datetime) -> Case:
     # What was found earlier on the same day is this case, not its history.
     midnight = dt.datetime.combine(local.date(), dt.time(0), zone(farm))
     return Case(
@@ -97,7 +109,6 @@ def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: 
         month=local.month,
         hemisphere="north" if farm.latitude >= 0 else "south",
         weather=block_weather.hints(session, farm, block, local.date()),
-        signs=signs,
         history=history(session, block.id, before=midnight),
         hour=local.hour,
         region=farm.region,
@@ -188,7 +199,12 @@ def draft(
 ) -> Json:
     """A case at a stop as it stands on the bench, ranked. tools: what the scout carries, None for everything."""
     case = replace(case_of(session, farm, block, at, signs), tools=tools)
-    return drawn(case, known, *identify.answer(case, catalogue=known))
+    key = (block.id, at.astimezone(zone(farm)).replace(minute=0, second=0, microsecond=0), tuple(signs.items()), tools, known.hash)
+
+    def ranked() -> Json:
+        return drawn(case, known, *identify.answer(case, catalogue=known))
+
+    return stamp.while_standing(session, _ranked, RESTS_ON, key, ranked)
 
 
 def drawn(case: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook], verdict: Verdict) -> Json:

@@ -5,6 +5,7 @@ import io
 import uuid
 
 from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL.ExifTags import GPS, IFD
 from sqlalchemy.orm import Session
 
 from bootmark.services.base.command import Refused
@@ -16,14 +17,12 @@ MOST_BYTES_IN = 20_000_000
 MOST_BYTES_KEPT = 500_000
 MOST_PIXELS = 60_000_000
 LONGEST_SIDE = 1600
-GPS = 0x8825
-LATITUDE, LONGITUDE = (1, 2), (3, 4)
-"""EXIF tags of the hemisphere letter and of degrees, minutes and seconds (CIPA DC-008, table of GPS tags)."""
+LATITUDE, LONGITUDE = (GPS.GPSLatitudeRef, GPS.GPSLatitude), (GPS.GPSLongitudeRef, GPS.GPSLongitude)
 
 
 def place_of(picture: Image.Image) -> tuple[float, float] | None:
     """Latitude and longitude from a picture's EXIF, in degrees; None where it holds none that can be read."""
-    told = picture.getexif().get_ifd(GPS)
+    told = picture.getexif().get_ifd(IFD.GPSInfo)
 
     def degrees(letter: int, parts: int) -> float:
         whole, minutes, seconds = (float(one) for one in told[parts])

@@ -2,9 +2,10 @@
 
 import datetime as dt
 import uuid
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, NamedTuple
 
-from sqlalchemy import func
+from sqlalchemy import func, select
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
@@ -12,16 +13,20 @@ from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
 from bootmark.services.base import ground
 from bootmark.services.seasons import results, traps
+from bootmark.services.seasons.results import Listed
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, Stop
 from bootmark.store.rows import of_farm
 
 OPEN_CASE_DAYS = 14
+MOST_OPENED = 5
+"""Open stops that are shown of a block."""
 
 
 def last_looks(session: Session) -> dict[uuid.UUID, dt.date]:
-    rows = session.execute(of_farm(Stop, Stop.block_id, func.max(Stop.on)).group_by(Stop.block_id))
-    return dict(rows.all())
+    newest = select(func.max(Stop.on)).where(Stop.farm_id == Block.farm_id, Stop.block_id == Block.id).scalar_subquery()
+    rows = session.execute(of_farm(Block, Block.id, newest))
+    return {block: on for block, on in rows if on}
 
 
 def open_cases(session: Session, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
@@ -46,20 +51,32 @@ def booked(session: Session) -> list[ReturnVisit]:
     return list(session.scalars(of_farm(ReturnVisit).where(ReturnVisit.state == "booked").order_by(ReturnVisit.due_on)))
 
 
-def openings(
-    session: Session, farm: Farm, blocks: list[Block], known: Any, today: dt.date, real_now: dt.datetime
-) -> dict[uuid.UUID, list[Opening]]:
+def openings(listed: Sequence[Listed], today: dt.date) -> dict[uuid.UUID, list[Opening]]:
     """The window that is open or next for each agent that is watched, as the stored forecasts have it."""
-    listed, _ = results.refresh(session, farm, blocks, known, today, real_now)
-    found: dict[uuid.UUID, list[Opening]] = {}
-    for one in listed:
-        if one.opens and one.closes and one.closes >= today:
-            found.setdefault(one.ask.block.id, []).append(Opening(one.ask.agent.in_sentence, one.opens, one.closes))
-    return found
+    by_block: dict[uuid.UUID, list[Opening]] = {}
+    for row in listed:
+        if row.opens and row.closes and row.closes >= today:
+            by_block.setdefault(row.ask.block.id, []).append(Opening(row.ask.agent.in_sentence, row.opens, row.closes))
+    return by_block
 
 
-def today(session: Session, farm: Farm, known: Any, day: dt.date, real_now: dt.datetime) -> tuple[Walk, list[Block]]:
-    """The walk of a day and the farm's blocks."""
+class Today(NamedTuple):
+    """The walk of a day and the farm's blocks. whole: every forecast that it rests on is made for the rows as they are."""
+
+    walk: Walk
+    blocks: list[Block]
+    whole: bool
+
+
+class Opened(NamedTuple):
+    """A stop that is open. id: its record."""
+
+    id: uuid.UUID
+    seen_at: dt.datetime
+    where: str
+
+
+def today(session: Session, farm: Farm, known: Any, day: dt.date, real_now: dt.datetime) -> Today:
     blocks = ground.blocks(session)
     looked, cases = last_looks(session), open_cases(session, known, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
@@ -69,7 +86,8 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date, real_now: dt.d
             DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None)
         )
     waits = traps.waiting(traps.register(session, day), known, day)
-    windows = openings(session, farm, blocks, known, day, real_now)
+    listed, _ = results.refresh(session, farm, blocks, known, day, real_now)
+    windows = openings(listed, day)
     states = [
         BlockState(
             id=str(block.id),
@@ -84,12 +102,15 @@ def today(session: Session, farm: Farm, known: Any, day: dt.date, real_now: dt.d
         )
         for block in blocks
     ]
-    return walk.plan(states, day), blocks
+    return Today(walk.plan(states, day), blocks, all(row.fresh for row in listed))
 
 
-def opened_today(session: Session, day: dt.date) -> dict[str, list[Stop]]:
-    """Stops of a day by block, the newest first."""
-    found: dict[str, list[Stop]] = {}
-    for stop in session.scalars(of_farm(Stop).where(Stop.on == day).order_by(Stop.seen_at.desc(), Stop.id)):
-        found.setdefault(str(stop.block_id), []).append(stop)
-    return found
+def opened_today(session: Session, day: dt.date) -> dict[str, list[Opened]]:
+    """The newest stops of a day by block, the newest first."""
+    columns = (Stop.block_id, Stop.id, Stop.seen_at, Stop.where)
+    by_block: dict[str, list[Opened]] = {}
+    for block, *stop in session.execute(of_farm(Stop, *columns).where(Stop.on == day).order_by(Stop.seen_at.desc(), Stop.id)):
+        newest = by_block.setdefault(str(block), [])
+        if len(newest) < MOST_OPENED:
+            newest.append(Opened(*stop))
+    return by_block

@@ -6,9 +6,11 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
+from bootmark.services.base import memo, stamp
 from bootmark.services.base.handling import DERIVED
+from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Block, DecisionRow, Look, ReturnVisit, SampleRow, Stop
-from bootmark.store.rows import of_farm, row_of
+from bootmark.store.rows import of_farm, plain, row_of
 
 
 @dataclass(frozen=True)
@@ -38,24 +40,31 @@ class AtStop:
         return tuple(name for name, done in (("look", self.look), ("count", self.samples), ("call", self.calls)) if done)
 
 
+_kept: memo.Kept[AtStop] = memo.Kept(512)
+
+
 def child(stop_id: uuid.UUID, kind: str, agent: str = "") -> uuid.UUID:
     """The id of a record at a stop: the same at every load of its page, so that a reload can't make a second one."""
     return uuid.uuid5(DERIVED, f"{stop_id}/{kind}/{agent}")
 
 
 def at(session: Session, stop_id: uuid.UUID) -> AtStop:
-    """A stop with its records. Raises NotHere."""
+    """A stop with its records, as values: to be shown, not to be changed. Raises NotHere."""
+    return stamp.while_standing(session, _kept, (Topic.SCOUTING, Topic.TREATMENT, Topic.PLACES), stop_id, lambda: _at(session, stop_id))
+
+
+def _at(session: Session, stop_id: uuid.UUID) -> AtStop:
     stop = row_of(session, Stop, stop_id)
     look = session.scalars(of_farm(Look).where(Look.stop_id == stop_id).order_by(Look.seen_at.desc()).limit(1)).first()
     samples = session.scalars(of_farm(SampleRow).where(SampleRow.stop_id == stop_id))
     calls = session.scalars(of_farm(DecisionRow).where(DecisionRow.look_id == look.id)) if look else ()
     return AtStop(
-        stop,
-        row_of(session, Block, stop.block_id),
-        look,
-        {sample.agent: sample for sample in samples},
-        {call.agent: call for call in calls},
-        row_of(session, ReturnVisit, stop.return_id) if stop.return_id else None,
+        plain(stop),
+        plain(row_of(session, Block, stop.block_id)),
+        plain(look) if look else None,
+        {sample.agent: plain(sample) for sample in samples},
+        {call.agent: plain(call) for call in calls},
+        plain(row_of(session, ReturnVisit, stop.return_id)) if stop.return_id else None,
     )
 
 
@@ -63,3 +72,9 @@ def newest(session: Session, account_id: uuid.UUID, day: dt.date) -> Stop | None
     """The stop that a person opened last on a day."""
     mine = of_farm(Stop).where(Stop.on == day, Stop.account_id == account_id)
     return session.scalars(mine.order_by(Stop.seen_at.desc(), Stop.id).limit(1)).first()
+
+
+def newest_of_all(session: Session) -> list[uuid.UUID]:
+    """The stops of the newest look and of the newest count."""
+    newest = (session.scalars(of_farm(head, head.stop_id).order_by(head.seen_at.desc()).limit(1)).first() for head in (Look, SampleRow))
+    return [stop for stop in newest if stop]

@@ -18,8 +18,9 @@ from bootmark.core.season.daily import warmed
 from bootmark.core.season.phenology import Season
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.stamp import Topic
+from bootmark.services.seasons.packing import unpack
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Biofix, Block, Farm, FindingRow, StageSighting
+from bootmark.store.models import Biofix, Block, Farm, FindingRow, SeasonResult, StageSighting
 from bootmark.store.rows import of_farm
 
 DRAWS = 120
@@ -149,8 +150,17 @@ def answer(session: Session, farm: Farm, one: Ask, day: dt.date) -> Season | Non
     """The forecast of an ask; None where there is no weather from its biofix on, or no past year."""
     if kept := _seasons.get(one.key):
         return kept
-    found = reckon(session, farm, one, day, sightings=one.sightings)
-    return _seasons.put(one.key, found) if found else None
+    season = _stored(session, one) or reckon(session, farm, one, day, sightings=one.sightings)
+    return _seasons.put(one.key, season) if season else None
+
+
+def _stored(session: Session, one: Ask) -> Season | None:
+    """The forecast as it was stored, where it rests on the same."""
+    rows = of_farm(SeasonResult, SeasonResult.told, SeasonResult.arrays).where(
+        SeasonResult.block_id == one.block.id, SeasonResult.agent == one.agent.id, SeasonResult.key == one.key, SeasonResult.told != {}
+    )
+    row = session.execute(rows).one_or_none()
+    return unpack(row.told, row.arrays) if row else None
 
 
 def reckon(

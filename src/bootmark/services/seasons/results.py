@@ -6,16 +6,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-import numpy as np
 from sqlalchemy import select, text
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from bootmark.core.season import phenology
-from bootmark.core.season.phenology import EventDates, Season
+from bootmark.core.season.phenology import Season
 from bootmark.services.base import queue
 from bootmark.services.seasons import forecasts
 from bootmark.services.seasons.forecasts import Ask, Pair
+from bootmark.services.seasons.packing import pack, unpack
 from bootmark.store.models import Block, Farm, SeasonResult, SeasonRun
 from bootmark.store.rows import of_farm
 
@@ -38,7 +38,6 @@ PARTS = 16
 STEP = 10
 """Forecasts that a worker keeps in one transaction: what is lost where it is stopped."""
 RUN_FORGOTTEN = dt.timedelta(minutes=30)
-Json = dict[str, Any]
 
 
 @dataclass(frozen=True)
@@ -58,73 +57,6 @@ class Listed:
     @property
     def pair(self) -> Pair:
         return self.ask.block.id, self.ask.agent.id
-
-
-def pack(found: Season) -> tuple[Json, bytes]:
-    """A forecast as what is said of it and its rows of days, one float of four bytes a day."""
-    names: list[tuple[str, str]] = []
-    rows: list[Any] = [*found.heat]
-    for group in ("shares", "low", "high", "usual", "phases", "passed"):
-        for name, row in getattr(found, group).items():
-            names.append((group, name))
-            rows.append(row)
-    kinds: list[list[Any]] = []
-    for kind in found.kinds:
-        if kinds and kinds[-1][0] == kind:
-            kinds[-1][1] += 1
-        else:
-            kinds.append([kind, 1])
-    told = {
-        "first": found.dates[0].isoformat(),
-        "days": len(found.dates),
-        "rows": names,
-        "kinds": kinds,
-        "events": [
-            [
-                one.id,
-                one.name,
-                one.stage,
-                *(day.isoformat() if day else None for day in (one.p10, one.p50, one.p90, one.usual)),
-                one.days_early,
-                dict(one.sources),
-            ]
-            for one in found.events
-        ],
-        "sources": dict(found.sources),
-        "biofix": found.biofix.isoformat(),
-        "as_of": found.as_of.isoformat(),
-        "moved": found.moved,
-        "surer": found.surer,
-    }
-    return told, np.asarray(rows, dtype="<f4").tobytes()
-
-
-def unpack(told: Json, arrays: bytes) -> Season:
-    """What pack made, as a forecast again."""
-    days = int(told["days"])
-    first = dt.date.fromisoformat(told["first"])
-    rows = np.frombuffer(arrays, dtype="<f4").reshape(-1, days).astype(float)
-    groups: dict[str, dict[str, Any]] = {group: {} for group in ("shares", "low", "high", "usual", "phases", "passed")}
-    for (group, name), row in zip(told["rows"], rows[3:], strict=True):
-        groups[group][name] = row
-
-    def day(value: str | None) -> dt.date | None:
-        return dt.date.fromisoformat(value) if value else None
-
-    return Season(
-        dates=tuple(first + dt.timedelta(days=n) for n in range(days)),
-        heat=rows[:3],
-        events=tuple(
-            EventDates(one[0], one[1], one[2], day(one[3]), day(one[4]), day(one[5]), day(one[6]), one[7], one[8]) for one in told["events"]
-        ),
-        sources=told["sources"],
-        biofix=dt.date.fromisoformat(told["biofix"]),
-        as_of=dt.date.fromisoformat(told["as_of"]),
-        kinds=tuple(kind for kind, count in told["kinds"] for _ in range(count)),
-        moved=told["moved"],
-        surer=told["surer"],
-        **groups,
-    )
 
 
 def listing(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Listed]:

@@ -12,15 +12,16 @@ from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import DueTrap
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
-from bootmark.services.base import ground
+from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Day, Flag, Note, Number, RecordId, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import SCOUTS
+from bootmark.services.base.stamp import Topic
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.store.models import Block, Farm, Trap, TrapCheck
-from bootmark.store.rows import of_farm, row_of
+from bootmark.store.rows import of_farm, plain, row_of
 
 __all__ = [
     "CheckTrap",
@@ -100,31 +101,32 @@ class Hanging:
     """A trap with its checks of this season, oldest first, and what it waits for."""
 
     trap: Trap
-    checks: tuple[TrapCheck, ...]
+    checks: tuple[Check, ...]
     due: tuple[rules.Due, ...]
 
-    @property
-    def last(self) -> TrapCheck | None:
-        return self.checks[-1] if self.checks else None
+
+_registers: memo.Kept[list[Hanging]] = memo.Kept(64)
 
 
 def register(session: Session, day: dt.date, *, ended: bool = False) -> list[Hanging]:
-    """Every trap that hangs, by block and name; with those taken in where asked for."""
-    traps = list(session.scalars(of_farm(Trap).order_by(Trap.name)))
+    """Every trap that hangs, by block and name; with those taken in where asked for. They are values."""
+    every = stamp.while_standing(session, _registers, (Topic.SEASONS,), day, lambda: _register(session, day))
+    return every if ended else [hanging for hanging in every if not hanging.trap.ended]
+
+
+def _register(session: Session, day: dt.date) -> list[Hanging]:
     since = day - dt.timedelta(days=biofix.SEASON_DAYS)
-    by_trap: dict[uuid.UUID, list[TrapCheck]] = {}
-    rows = session.scalars(of_farm(TrapCheck).where(TrapCheck.on > since, TrapCheck.on <= day).order_by(TrapCheck.on, TrapCheck.seen_at))
-    for row in rows:
-        by_trap.setdefault(row.trap_id, []).append(row)
-    found = []
-    for trap in traps:
-        if trap.ended and not ended:
-            continue
+    by_trap: dict[uuid.UUID, list[Check]] = {}
+    rows = of_farm(TrapCheck, TrapCheck.trap_id, TrapCheck.on, TrapCheck.caught).where(TrapCheck.on > since, TrapCheck.on <= day)
+    for trap_id, on, caught in session.execute(rows.order_by(TrapCheck.on, TrapCheck.seen_at)):
+        by_trap.setdefault(trap_id, []).append(Check(on, caught))
+    hangings = []
+    for trap in session.scalars(of_farm(Trap).order_by(Trap.name)):
         checks = tuple(by_trap.get(trap.id, ()))
         last = checks[-1].on if checks else None
         waits = () if trap.ended else rules.due(trap.set_on, trap.check_days, last, trap.lure_on, trap.lure_days)
-        found.append(Hanging(trap, checks, waits))
-    return found
+        hangings.append(Hanging(plain(trap), checks, waits))
+    return hangings
 
 
 def trap(session: Session, trap_id: uuid.UUID) -> Trap:
@@ -163,7 +165,7 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
     checks: dict[tuple[uuid.UUID, str], list[Check]] = {}
     for one in hanging:
         key = (one.trap.block_id, one.trap.agent)
-        checks.setdefault(key, []).extend(Check(row.on, row.caught) for row in one.checks)
+        checks.setdefault(key, []).extend(one.checks)
     blocks = {block.id: block for block in ground.blocks(session)}
     found = []
     for (block_id, agent), rows in checks.items():

@@ -11,12 +11,14 @@ from bootmark.core import ENGINE
 from bootmark.core.field import call
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Choice, Moment, Number, RecordId, Text, Ticks
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS, SIGNERS
+from bootmark.services.base.stamp import Topic
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
@@ -80,6 +82,20 @@ def consider(
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
     return decision, {"inputs": as_json(inputs), "result": as_json(decision), "versions": pinned, "catalogue": known.hash, "engine": ENGINE}
+
+
+RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.RESULTS)
+_decisions: memo.Kept[Decision] = memo.Kept(256)
+
+
+def considered(session: Session, farm: Farm, known: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date) -> Decision:
+    """The core's decision as a page shows it, made once while what it rests on stands."""
+    key = (known.hash, look.version_id, agent, sample.version_id if sample else None, day)
+
+    def made() -> Decision:
+        return consider(session, farm, known, look, agent, sample, day)[0]
+
+    return stamp.while_standing(session, _decisions, RESTS_ON, key, made)
 
 
 def _withdraw(context: Context, row: DecisionRow) -> None:

@@ -10,10 +10,12 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Control
 from bootmark.core.season import windows
 from bootmark.core.season.windows import HourTable
+from bootmark.services.base import memo, stamp
 from bootmark.services.base.farm_time import zone
+from bootmark.services.base.stamp import Topic
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
-from bootmark.store.rows import of_farm, row_of
+from bootmark.store.rows import of_farm, plain, row_of
 
 
 @dataclass(frozen=True)
@@ -36,34 +38,59 @@ class Planned:
         return next((cell for time, cell in zip(self.table.times, self.table.overall, strict=True) if time == hour), None)
 
 
+RESTS_ON = (Topic.TREATMENT, Topic.WEATHER, Topic.PLACES)
+_planned: memo.Kept[list[Planned]] = memo.Kept(64)
+_tables: memo.Kept[HourTable] = memo.Kept(256)
+_cards: memo.Kept[Planned] = memo.Kept(256)
+
+
 def planned(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Planned]:
     """Treatments that are still to be done, the next first."""
+    key = (known.hash, now.replace(minute=0, second=0, microsecond=0))
+    return stamp.while_standing(session, _planned, RESTS_ON, key, lambda: _read(session, farm, known, now))
+
+
+def _read(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Planned]:
     rows = session.execute(
         of_farm(TreatmentRow, TreatmentRow, Block)
         .join(Block, (Block.farm_id == TreatmentRow.farm_id) & (Block.id == TreatmentRow.block_id))
         .where(TreatmentRow.state == "planned")
         .order_by(TreatmentRow.on, TreatmentRow.ordinal)
     ).all()
-    return [one(session, farm, known, treatment, block, now) for treatment, block in rows]
+    return [one(session, farm, known, plain(treatment), plain(block), now) for treatment, block in rows]
 
 
 def one(session: Session, farm: Farm, known: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
     control = known.agent(treatment.agent).control(treatment.control)
     station = block_weather.station_of(session, farm, block)
-    table = None
-    if station:
-        hourly = block_weather.hourly(session, station, now)
-        if hourly.times:
-            limits = windows.limits_for(control.work, not_before=treatment.on, not_after=treatment.not_after, zone=zone(farm))
-            table = windows.hours(hourly, limits)
+    table = _hours(session, farm, station, control, treatment, now) if station else None
     late = bool(treatment.not_after and treatment.not_after < now.date())
     return Planned(treatment, block, control, station, table, table.spans(2) if table else [], late)
 
 
+def _hours(session: Session, farm: Farm, station: Station, control: Control, treatment: TreatmentRow, now: dt.datetime) -> HourTable | None:
+    """The hours ahead against every limit; None without a forecast."""
+    hourly = block_weather.hourly(session, station, now)
+    if not hourly.times:
+        return None
+    limits = {"not_before": treatment.on, "not_after": treatment.not_after}
+    key = (station.id, control.work, *limits.values(), hourly.times[0])
+
+    def table() -> HourTable:
+        return windows.hours(hourly, windows.limits_for(control.work, **limits, zone=zone(farm)))
+
+    return stamp.while_standing(session, _tables, (Topic.WEATHER, Topic.PLACES), key, table)
+
+
 def of_treatment(session: Session, farm: Farm, known: Any, treatment_id: uuid.UUID, now: dt.datetime) -> Planned:
     """One treatment with the hours that suit it. Raises NotHere."""
-    treatment = row_of(session, TreatmentRow, treatment_id)
-    return one(session, farm, known, treatment, row_of(session, Block, treatment.block_id), now)
+
+    def read() -> Planned:
+        treatment = plain(row_of(session, TreatmentRow, treatment_id))
+        return one(session, farm, known, treatment, plain(row_of(session, Block, treatment.block_id)), now)
+
+    key = (known.hash, treatment_id, now.replace(minute=0, second=0, microsecond=0))
+    return stamp.while_standing(session, _cards, RESTS_ON, key, read)
 
 
 def treated_since(session: Session, day: dt.date) -> dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]]:
@@ -85,4 +112,4 @@ def programme(session: Session, decision_id: uuid.UUID) -> tuple[list[TreatmentR
     looks = session.scalars(
         of_farm(ReturnVisit).where(ReturnVisit.decision_id == decision_id, ReturnVisit.state != "withdrawn").order_by(ReturnVisit.due_on)
     )
-    return list(treatments), list(looks)
+    return [plain(row) for row in treatments], [plain(row) for row in looks]

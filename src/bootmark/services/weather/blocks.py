@@ -33,6 +33,7 @@ _ahead: memo.Kept[list[Extremes]] = memo.Kept(500)
 _keys: memo.Kept[str] = memo.Kept(2000)
 _blended: memo.Kept[Record] = memo.Kept(64)
 _hours: memo.Kept[Hourly] = memo.Kept(64)
+_at: memo.Kept[dict[str, Any]] = memo.Kept(256)
 
 
 def place_of(farm: Farm, block: Block, near: Sequence[Station]) -> Place:
@@ -198,12 +199,18 @@ def at(session: Session, farm: Farm, block: Block, when: dt.datetime) -> dict[st
     if station is None:
         return None
     hour = when.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
+    told = stamp.while_standing(session, _at, READ, (station.id, hour), lambda: _in_hour(session, station, hour))
+    return told or None
+
+
+def _in_hour(session: Session, station: Station, hour: dt.datetime) -> dict[str, Any]:
+    """The weather of one hour; empty where nothing is known of it."""
     read = of_farm(WeatherHour).where(WeatherHour.station_id == station.id, WeatherHour.utc_hour == hour)
     measured = session.scalars(read.order_by(WeatherHour.received_at.desc())).first()
     foretold = stations.forecast_rows(session, station, hour.date())
     row: Any = measured or next((row for row in foretold if row.valid_at == hour), None)
     if row is None:
-        return None
+        return {}
     return {
         "temp": row.temp,
         "rh": row.rh,

@@ -18,7 +18,8 @@ class Stop(Head, Base):
         within_farm("block_id", "block"),
         # The return is made later than the stop that leads to it, and a stop may answer one.
         ForeignKeyConstraint(["farm_id", "return_id"], ["return_visit.farm_id", "return_visit.id"], use_alter=True),
-        Index(None, "farm_id", "block_id"),
+        Index(None, "farm_id", "block_id", "on"),
+        Index(None, "farm_id", "on"),
     )
     block_id: Mapped[uuid.UUID]
     on: Mapped[dt.date]

@@ -4,7 +4,6 @@ import csv
 import datetime as dt
 import io
 import uuid
-from typing import Any
 
 from flask import Blueprint, Response, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
@@ -16,34 +15,21 @@ from bootmark.services.book import log, records
 from bootmark.services.scouting import findings
 from bootmark.services.treatment import timing
 from bootmark.web import forms
+from bootmark.web.book.sight import sight
 from bootmark.web.book.svg import before_after_svg
 from bootmark.web.guard import db, now, on_farm, the_farm
 
 blueprint = Blueprint("book", __name__, template_folder=".")
-PAGE = 40
 
 
 @blueprint.get("/f/<uuid:farm>/book")
 @on_farm
 def page() -> str:
     block, kind = request.args.get("block", ""), request.args.get("kind", "")
-    names = {row.name: row.id for row in ground.blocks(db())}
-    wanted: dict[str, Any] = {"block_id": names.get(block), "kind": kind if kind in log.KINDS else ""}
     start = max(0, request.args.get("from", 0, type=int))
-    total = log.total(db(), **wanted)
+    seen = sight(block, kind, start, now().replace(month=1, day=1, hour=0, minute=0, second=0, microsecond=0))
     return render_template(
-        "book.html",
-        entries=log.entries(db(), g.known, **wanted, start=start, most=PAGE),
-        more=start + PAGE if total > start + PAGE else None,
-        total=total,
-        blocks=list(names),
-        block=block,
-        kind=kind,
-        kinds=list(log.KINDS),
-        names=people.names(db()),
-        conflicts=log.conflicts(db(), g.known),
-        pairs=records.counted_and_called(db(), now().replace(month=1, day=1, hour=0)),
-        zone=zone(the_farm()),
+        "book.html", seen=seen, block=block, kind=kind, kinds=list(log.KINDS), names=people.names(db()), zone=zone(the_farm())
     )
 
 

@@ -31,7 +31,7 @@ def page(stop: uuid.UUID) -> str:
     if here.look is None or chosen not in g.known.agents:
         return render_template("call.html", here=here, decision=None, agents=agents, agent=None)
     agent = g.known.agent(chosen)
-    decision, _ = calls.consider(db(), the_farm(), g.known, here.look, chosen, here.samples.get(chosen), now().date())
+    decision = calls.considered(db(), the_farm(), g.known, here.look, chosen, here.samples.get(chosen), now().date())
     made = here.calls.get(chosen)
     return render_template(
         "call.html",

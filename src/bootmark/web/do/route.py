@@ -15,7 +15,7 @@ from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
-from bootmark.web.drawing.plan import plan_svg
+from bootmark.web.drawing.plan import plan_svg, shapes
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("do", __name__, template_folder=".")
@@ -36,7 +36,6 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     farm, at = the_farm(), now()
     one = timing.of_treatment(db(), farm, g.known, treatment, at)
     row, block = one.treatment, one.block
-    blocks = [(str(each.id), each.name, each.place, each.outline) for each in ground.blocks(db())]
     form: Any = request.form if request.method == "POST" else None
     blocked = one.control.kind == "conventional" and not member().qualified
     return render_template(
@@ -45,7 +44,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         checks=calls.checks(one.control),
         weather=block_weather.at(db(), farm, block, at),
         hour=one.state_at(at),
-        plan=plan_svg(blocks, (), {str(block.id): "must"}),
+        plan=plan_svg(shapes(ground.blocks(db())), (), {str(block.id): "must"}),
         errors=forms.Errors(errors),
         form=form,
         record_id=child(treatment, "application"),

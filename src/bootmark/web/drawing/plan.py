@@ -2,13 +2,15 @@
 
 import functools
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from html import escape
 
 import shapely
 from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
+from bootmark.services.base import ground
+from bootmark.services.base.ground import Block
 from bootmark.web.drawing import svg
 
 FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
@@ -50,38 +52,63 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
     return "".join(parts)
 
 
+Shape = tuple[str, str, str, tuple[tuple[float, float], ...]]
+Spot = tuple[float, float, str, bool]
+
+
+def shapes(blocks: Iterable[Block]) -> tuple[Shape, ...]:
+    """What the plan draws of blocks: id, name, place and outline in metres. One whose outline can't be drawn is left out."""
+    return tuple(
+        (str(block.id), block.name, block.place, tuple((x, y) for x, y in block.outline)) for block in blocks if ground.drawable(block)
+    )
+
+
 def plan_svg(
-    blocks: Sequence[tuple[str, str, str, Sequence[Sequence[float]]]],
+    blocks: tuple[Shape, ...],
     stops: Sequence[str] = (),
     marks: Mapping[str, str] | None = None,
     links: Mapping[str, str] | None = None,
-    spots: Sequence[tuple[float, float, str, bool]] = (),
+    spots: Sequence[Spot] = (),
 ) -> str:
-    """The plan as SVG. blocks: id, name, place, outline in metres; stops: block ids in walking order;
-    marks: block id to "must" or "wait"; links: block id to where a click on it leads; spots: traps as x, y, name, whether one waits."""
-    corners = [point for _, _, _, outline in blocks for point in outline] or [[0, 0], [100, 60]]
+    """The plan as SVG. stops: block ids in walking order; marks: block id to "must" or "wait"; links: block id to where a click on it
+    leads; spots: traps as x, y, name, whether one waits."""
+    return _drawn(blocks, tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots))
+
+
+@functools.lru_cache(maxsize=256)
+def _drawn(
+    blocks: tuple[Shape, ...],
+    stops: tuple[str, ...],
+    marked: tuple[tuple[str, str], ...],
+    linked: tuple[tuple[str, str], ...],
+    spots: tuple[Spot, ...],
+) -> str:
+    marks, links = dict(marked), dict(linked)
+    corners = [point for _, _, _, outline in blocks for point in outline] or [(0, 0), (100, 60)]
     left, right = min(x for x, _ in corners) - 44, max(x for x, _ in corners) + 14
     top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
     parts, middles = [], {}
     for block_id, name, place, outline in blocks:
-        shape = Polygon([(x, y) for x, y in outline])
+        shape = Polygon(outline)
         middles[block_id] = (shape.centroid.x, shape.centroid.y)
-        mark = (marks or {}).get(block_id, "")
+        mark = marks.get(block_id, "")
         stroke, width = {"must": (svg.BOOT, 3.2), "wait": (svg.SLATE, 1.6)}.get(mark, (svg.INK, 1.2))
-        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(tuple((x, y) for x, y in outline), place)
+        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place)
         x, y = outline[0]
         text = f'<text x="{x + 6:.0f}" y="{y + 17:.0f}" font-size="14" font-weight="700" paint-order="stroke" stroke="{svg.PAPER}" stroke-width="4" fill="{svg.INK}">{escape(name)}</text>'
-        link = (links or {}).get(block_id)
+        link = links.get(block_id)
         parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
     if stops:
-        line = [GATE, *(middles[one] for one in stops)]
+        line = [GATE, *(middles[block_id] for block_id in stops if block_id in middles)]
         parts.append(svg.line(line, svg.BOOT, 2.4, stroke_dasharray="7 5"))
         parts.append(
             svg.circle(*GATE, 6, svg.PAGE, svg.BOOT, 2.4)
             + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{svg.INK}">gate</text>'
         )
-        for n, one in enumerate(stops, 1):
-            x, y = middles[one]
+        for n, block_id in enumerate(stops, 1):
+            if block_id not in middles:
+                continue
+            x, y = middles[block_id]
             parts.append(
                 svg.circle(x, y, 13, svg.BOOT)
                 + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{svg.PAGE}">{n}</text>'

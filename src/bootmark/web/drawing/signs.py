@@ -3,7 +3,6 @@
 import functools
 import random
 import zlib
-from html import escape
 
 from bootmark.core.catalogue import default
 from bootmark.web.drawing import (
@@ -51,4 +50,4 @@ def sign_svg(sign: str, form: str = "ovate", severity: float = USUAL) -> str:
 def _kept(sign: str, form: str, tenths: int) -> str:
     known = default().signs[sign]
     sketch = Sketch(random.Random(zlib.crc32(sign.encode())), form, tenths / STEPS)
-    return svg.document(DRAWN[sign](sketch), escape(f"{known.name}: {known.sentence}"))
+    return svg.document(DRAWN[sign](sketch), f"{known.name}: {known.sentence}")

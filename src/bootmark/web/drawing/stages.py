@@ -3,7 +3,6 @@
 import functools
 import random
 import zlib
-from html import escape
 
 from bootmark.core.catalogue.model import Agent
 from bootmark.web.drawing import insects, larvae, small, svg
@@ -167,7 +166,7 @@ def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str) -> st
 
 @functools.cache
 def stage_svg(body: str, stage: str, colours: tuple[str, str], seed: str, title: str) -> str:
-    return svg.document(stage_body(body, stage, colours, seed), escape(title), "6 20 108 104")
+    return svg.document(stage_body(body, stage, colours, seed), title, "6 20 108 104")
 
 
 def of_agent(agent: Agent, stage: str) -> str:

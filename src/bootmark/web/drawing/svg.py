@@ -4,6 +4,7 @@ import itertools
 import math
 import random
 from collections.abc import Iterable, Sequence
+from html import escape
 
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -73,4 +74,5 @@ def blob(rng: random.Random, x: float, y: float, r: float, rough: float = 0.3, c
 
 def document(body: str, title: str, box: str = "0 0 120 140", role: str = "img") -> str:
     """A drawing by itself. role: "group" where it holds links."""
-    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" role="{role}" aria-label="{title}"><title>{title}</title>{body}</svg>'
+    said = escape(title)
+    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" role="{role}" aria-label="{said}"><title>{said}</title>{body}</svg>'

@@ -74,7 +74,7 @@ def save() -> AnyResponse | tuple[str, int]:
 @on_farm
 def one(enquiry: uuid.UUID) -> str:
     found = enquiries.enquiry(db(), enquiry)
-    pick = bench_parts.picking(g.known, found.crop, found.family)
+    pick = bench_parts.pick_from(g.known, found.crop, found.family)
     here = the_farm().id
     bench = {
         "kind": enquiries.SaveEnquiry.spec.kind,
@@ -91,7 +91,7 @@ def one(enquiry: uuid.UUID) -> str:
         "rank": url_for("enquiry.rank", farm=here, enquiry=enquiry),
         "onward": url_for("enquiry.answer", farm=here, enquiry=enquiry),
         "may": member().role in DESK,
-    } | bench_parts.told_of(pick["signs"])
+    } | pick.told
     return render_template(
         "enquiry.html",
         found=found,

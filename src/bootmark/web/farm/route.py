@@ -18,7 +18,7 @@ from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
-from bootmark.web.drawing.plan import plan_svg
+from bootmark.web.drawing.plan import plan_svg, shapes
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
@@ -32,7 +32,7 @@ def page() -> str:
     blocks = ground.blocks(db())
     keeper = member().role in KEEPERS
     links = {str(block.id): url_for("farm.block", farm=farm.id, block=block.id) for block in blocks} if keeper else {}
-    plan = plan_svg([(str(block.id), block.name, block.place, block.outline) for block in blocks], links=links)
+    plan = plan_svg(shapes(blocks), links=links)
     return render_template(
         "farm.html",
         blocks=blocks,

@@ -5,7 +5,6 @@ from collections import Counter
 from typing import Any
 
 from flask import Blueprint, abort, g, render_template, request
-from markupsafe import escape
 
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent
@@ -103,7 +102,7 @@ def agent(agent: str) -> str:
         agent=one,
         known=g.known,
         shows=shows,
-        wheel=wheel_svg(str(escape(f"The year of the {one.in_sentence} at this farm")), stages, winter, today, events) if stages else "",
+        wheel=wheel_svg(f"The year of the {one.in_sentence} at this farm", stages, winter, today, events) if stages else "",
         events=events,
         where=where,
         leaf=leaf_of(one),

@@ -26,7 +26,7 @@ def newest() -> str | AnyResponse:
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     told = here.look.signs if here.look else {}
-    pick = bench_parts.picking(g.known, here.block.crop)
+    pick = bench_parts.pick_from(g.known, here.block.crop)
     ranked = looks.draft(db(), the_farm(), here.block, now(), told, g.known)
     bench = {
         "kind": looks.RecordLook.spec.kind,
@@ -45,7 +45,7 @@ def page(stop: uuid.UUID) -> str:
         "count": url_for("count.page", farm=the_farm().id, stop=stop),
         "call": url_for("call.page", farm=the_farm().id, stop=stop),
         "may": member().role in SCOUTS,
-    } | bench_parts.told_of(pick["signs"])
+    } | pick.told
     return render_template(
         "look.html",
         here=here,

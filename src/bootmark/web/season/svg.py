@@ -3,6 +3,7 @@
 import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from html import escape
 
 import numpy as np
 
@@ -29,7 +30,7 @@ def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
     for place, row in enumerate(rows):
         base = TOP + place * (ROW + GAP) + ROW
         weight = ' font-weight="700"' if not place else ""
-        parts.append(f'<text x="{LEFT - 8:.0f}" y="{base - 13:.0f}" text-anchor="end" font-size="15"{weight}>{row.name}</text>')
+        parts.append(f'<text x="{LEFT - 8:.0f}" y="{base - 13:.0f}" text-anchor="end" font-size="15"{weight}>{escape(row.name)}</text>')
         parts.append(f'<path d="M{LEFT:g} {base:g}h{WIDTH:g}" stroke="{svg.RULE}"/>')
         parts.append(_stack(row, axis, base))
     if axis.first <= today <= axis.last:

@@ -10,6 +10,7 @@ from werkzeug.wrappers import Response
 from bootmark.services.base import people
 from bootmark.services.base.people import TooManyAttempts
 from bootmark.services.base.work import nobody
+from bootmark.web import forms
 from bootmark.web.guard import User, real_now
 
 blueprint = Blueprint("sign_in", __name__, template_folder=".")
@@ -35,7 +36,7 @@ def start() -> str | Response:
 
 @blueprint.get("/sign-in")
 def page() -> str:
-    return render_template("sign_in.html", email="", errors={}, to=request.args.get("next", ""))
+    return render_template("sign_in.html", email="", errors=forms.Errors(), to=request.args.get("next", ""))
 
 
 @blueprint.post("/sign-in")
@@ -46,10 +47,10 @@ def enter() -> str | Response | tuple[str, int]:
         with nobody() as db:
             person = people.sign_in(db, email, request.form.get("password", ""), request.remote_addr or "", real_now())
     except TooManyAttempts:
-        errors = {"email": "Too many tries for this address: wait a quarter of an hour, then try again."}
+        errors = forms.Errors({"email": "Too many tries for this address: wait a quarter of an hour, then try again."})
         return render_template("sign_in.html", email=email, errors=errors, to=to), 429
     if person is None:
-        errors = {"password": "Address and password do not fit. Check both; the password minds capitals."}
+        errors = forms.Errors({"password": "Address and password do not fit. Check both; the password minds capitals."})
         return render_template("sign_in.html", email=email, errors=errors, to=to), 400
     login_user(User(str(person.id)))
     return redirect(_inside(to) if to else url_for("sign_in.start"))

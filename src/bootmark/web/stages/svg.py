@@ -3,6 +3,7 @@
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
+from html import escape
 
 import numpy as np
 
@@ -48,7 +49,7 @@ def months_svg(axis: Axis, bottom: float) -> str:
 
 def _names(names: Sequence[tuple[float, str]], bottom: float) -> str:
     """The names of the lanes on a slip of paper, which the page keeps in view where a ribbon is wider than a phone."""
-    lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{name}</text>' for base, name in names)
+    lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{escape(name)}</text>' for base, name in names)
     return f'<g data-names="" text-anchor="end" font-size="14" fill="#5a5d57"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z"/>{lanes}</g>'
 
 
@@ -125,7 +126,7 @@ def _window(marks: Marks, axis: Axis, bottom: float) -> str:
     return (
         f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="#7a3e1d" fill-opacity="0.12"/>'
         + svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=svg.BOOT, width=2.6)
-        + f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{marks.window_name}</text>'
+        + f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{escape(marks.window_name)}</text>'
     )
 
 

@@ -20,13 +20,13 @@ MOST_COMMANDS = 200
 @blueprint.post("/f/<uuid:farm>/sync")
 @signed_in
 def receive(farm: uuid.UUID) -> Response | tuple[Response, int]:
-    with work.on_farm(farm) as session:
-        here = work.enter(session, farm, uuid.UUID(current_user.id))
+    with work.at_work(farm, uuid.UUID(current_user.id)) as here:
+        member = here.member
     told = request.get_json(silent=True)
     batch = told.get("commands") if isinstance(told, dict) else None
     if not isinstance(batch, list) or len(batch) > MOST_COMMANDS:
         return jsonify(error=f"Send {{commands: [...]}} with at most {MOST_COMMANDS} commands."), 422
-    results = writing.sync(farm, here.member, default(), batch, real_now(), _sent_at(told))
+    results = writing.sync(farm, member, default(), batch, real_now(), _sent_at(told))
     for result in results:
         if result["status"] == "fault":
             result["request"] = g.request_id

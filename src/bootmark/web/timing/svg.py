@@ -52,4 +52,4 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         parts.append(
             f'<rect x="{LEFT + CELL * first - 1:.1f}" y="{TOP - 2:.1f}" width="{CELL * (last - first) + 1:.1f}" height="28" fill="none" stroke="{svg.MOSS}" stroke-width="2.6"/>'
         )
-    return svg.document("".join(parts), escape(title), f"0 0 {width:.0f} {y + 4:.0f}")
+    return svg.document("".join(parts), title, f"0 0 {width:.0f} {y + 4:.0f}")

@@ -14,7 +14,7 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.seasons import traps
 from bootmark.web import forms
-from bootmark.web.drawing.plan import plan_svg
+from bootmark.web.drawing.plan import plan_svg, shapes
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.trap.svg import catches_svg
 
@@ -30,7 +30,7 @@ def _hanging(today: dt.date) -> list[traps.Hanging]:
 def _plan(hanging: list[traps.Hanging], today: dt.date) -> str:
     blocks = ground.blocks(db())
     spots = [(one.trap.x, one.trap.y, one.trap.name, any(due.on <= today for due in one.due)) for one in hanging]
-    return plan_svg([(str(block.id), block.name, block.place, block.outline) for block in blocks], spots=spots)
+    return plan_svg(shapes(blocks), spots=spots)
 
 
 def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str = "") -> str:

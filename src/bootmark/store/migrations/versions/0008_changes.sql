@@ -213,3 +213,53 @@ CREATE TRIGGER application_update_noted AFTER UPDATE ON application REFERENCING 
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
 CREATE TRIGGER application_delete_noted AFTER DELETE ON application REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+
+-- Somebody comes to a farm: who it is there and what the farm's rows are at, in one question. The wall is told of the farm only where
+-- the account is a member; otherwise there is no row, and nothing is told.
+CREATE FUNCTION bm_enter(account uuid, wanted uuid)
+RETURNS TABLE (name text, email text, farm text, role text, qualified boolean, stamps jsonb)
+LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS
+$$
+BEGIN
+    RETURN QUERY
+        SELECT a.name::text, a.email::text, f.name::text, m.role::text, m.qualified,
+            (SELECT jsonb_object_agg(noted.topic, noted.stamp) FROM (
+                SELECT c.topic, md5(string_agg(c.writer::text || ':' || c.writes, ',' ORDER BY c.writer)) AS stamp
+                FROM farm_change c WHERE c.farm_id = wanted GROUP BY c.topic
+            ) noted)
+        FROM membership m JOIN account a ON a.id = m.account_id JOIN farm f ON f.id = m.farm_id
+        WHERE m.account_id = account AND m.farm_id = wanted;
+    IF FOUND THEN
+        PERFORM set_config('bm.farm', wanted::text, true);
+    END IF;
+END
+$$;
+REVOKE ALL ON FUNCTION bm_enter(uuid, uuid) FROM PUBLIC;
+GRANT EXECUTE ON FUNCTION bm_enter(uuid, uuid) TO bm_web;
+
+-- What the Book and the Round read: the newest first, and what stands beside each other.
+CREATE INDEX ix_application_conflict ON application (farm_id) WHERE conflict;
+CREATE INDEX ix_biofix_conflict ON biofix (farm_id) WHERE conflict;
+CREATE INDEX ix_block_conflict ON block (farm_id) WHERE conflict;
+CREATE INDEX ix_crop_stage_conflict ON crop_stage (farm_id) WHERE conflict;
+CREATE INDEX ix_decision_conflict ON decision (farm_id) WHERE conflict;
+CREATE INDEX ix_enquiry_conflict ON enquiry (farm_id) WHERE conflict;
+CREATE INDEX ix_judgement_conflict ON judgement (farm_id) WHERE conflict;
+CREATE INDEX ix_look_conflict ON look (farm_id) WHERE conflict;
+CREATE INDEX ix_sample_conflict ON sample (farm_id) WHERE conflict;
+CREATE INDEX ix_stage_sighting_conflict ON stage_sighting (farm_id) WHERE conflict;
+CREATE INDEX ix_station_conflict ON station (farm_id) WHERE conflict;
+CREATE INDEX ix_stop_conflict ON stop (farm_id) WHERE conflict;
+CREATE INDEX ix_trap_conflict ON trap (farm_id) WHERE conflict;
+CREATE INDEX ix_trap_check_conflict ON trap_check (farm_id) WHERE conflict;
+CREATE INDEX ix_look_by_time ON look (farm_id, seen_at);
+CREATE INDEX ix_sample_by_time ON sample (farm_id, seen_at);
+CREATE INDEX ix_decision_by_time ON decision (farm_id, seen_at);
+CREATE INDEX ix_application_by_time ON application (farm_id, finished_at);
+CREATE INDEX ix_biofix_by_time ON biofix (farm_id, seen_at);
+CREATE INDEX ix_trap_check_by_time ON trap_check (farm_id, seen_at);
+CREATE INDEX ix_stage_sighting_by_time ON stage_sighting (farm_id, seen_at);
+CREATE INDEX ix_crop_stage_by_time ON crop_stage (farm_id, seen_at);
+DROP INDEX ix_stop_farm_id_block_id;
+CREATE INDEX ix_stop_farm_id_block_id_on ON stop (farm_id, block_id, "on");
+CREATE INDEX ix_stop_farm_id_on ON stop (farm_id, "on");

@@ -1,0 +1,52 @@
+"""What the Round shows of a farm, whoever looks: made once for each state of the farm's rows."""
+
+import datetime as dt
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from flask import g
+
+from bootmark.core.field.walk import PlannedStop, Walk
+from bootmark.services.base import memo, stamp
+from bootmark.services.base.ground import Block
+from bootmark.services.scouting import rounds
+from bootmark.services.scouting.rounds import Opened
+from bootmark.web.drawing.plan import plan_svg, shapes
+from bootmark.web.guard import db, real_now, the_farm
+
+MUST = 50
+"""Weight of a reason from which on a stop must be walked."""
+
+
+@dataclass(frozen=True)
+class Sight:
+    walk: Walk
+    by_id: Mapping[str, Block]
+    plan: str
+    first: PlannedStop | None
+    opened: Mapping[str, list[Opened]]
+
+
+_sights: memo.Kept[Sight] = memo.Kept(128)
+
+
+def sight(today: dt.date) -> Sight:
+    """The walk of a day, drawn. Making it may make forecasts anew, which is a write: the key is asked for after it."""
+    key = (the_farm().id, today, g.known.hash)
+    kept = _sights.get((stamp.of(db()), key))
+    if kept is not None:
+        return kept
+    made, whole = _made(today)
+    return _sights.put((stamp.of(db()), key), made) if whole else made
+
+
+def _made(today: dt.date) -> tuple[Sight, bool]:
+    walk, blocks, whole = rounds.today(db(), the_farm(), g.known, today, real_now())
+    marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
+    return Sight(
+        walk=walk,
+        by_id={str(block.id): block for block in blocks},
+        plan=plan_svg(shapes(blocks), [stop.block for stop in walk.stops], marks),
+        first=max(walk.stops, key=lambda stop: stop.weight, default=None),
+        opened=rounds.opened_today(db(), today),
+    ), whole

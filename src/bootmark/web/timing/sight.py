@@ -1,0 +1,62 @@
+"""What Timing shows of a farm's plans, drawn: made once for each hour and each state of the farm's rows."""
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from flask import g
+
+from bootmark.core.season.windows import Cell
+from bootmark.services.base import memo, stamp
+from bootmark.services.base.farm_time import zone
+from bootmark.services.treatment import timing
+from bootmark.services.treatment.timing import Planned
+from bootmark.web.guard import db, the_farm
+from bootmark.web.timing.svg import strips_svg
+
+Span = tuple[dt.datetime, dt.datetime]
+
+
+@dataclass(frozen=True)
+class Plan:
+    """One call's plan. spans: good hours in the farm's own time; steps: day, "treat" or "look", and its row; now: this hour's limits."""
+
+    one: Planned
+    spans: list[Span]
+    svg: str
+    steps: list[tuple[dt.date, str, Any]]
+    now: Cell | None
+    hours: list[tuple[dt.datetime, dt.datetime, Cell]]
+
+
+_sights: memo.Kept[list[Plan]] = memo.Kept(64)
+
+
+def sight(now: dt.datetime) -> list[Plan]:
+    """Every plan with something still to be done, the most urgent first."""
+    key = (g.known.hash, now.replace(minute=0, second=0, microsecond=0), the_farm().time_zone)
+    return stamp.while_standing(db(), _sights, timing.RESTS_ON, key, lambda: _plans(timing.planned(db(), the_farm(), g.known, now), now))
+
+
+def _plans(planned: Sequence[Planned], now: dt.datetime) -> list[Plan]:
+    first_of: dict[object, Planned] = {}
+    for treatment in planned:
+        first_of.setdefault(treatment.treatment.decision_id, treatment)
+    plans = [_plan(one, now) for one in first_of.values()]
+    return sorted(plans, key=lambda plan: (plan.one.late, plan.one.treatment.not_after or plan.one.treatment.on))
+
+
+def _plan(one: Planned, now: dt.datetime) -> Plan:
+    local = zone(the_farm())
+    treatments, looks = timing.programme(db(), one.treatment.decision_id)
+    steps = [(row.on, "treat", row) for row in treatments] + [(row.due_on, "look", row) for row in looks]
+    stretches = one.table.stretches() if one.table else []
+    return Plan(
+        one=one,
+        spans=[(start.astimezone(local), end.astimezone(local)) for start, end in one.spans],
+        svg=strips_svg(one.table, local, f"Hours for {one.control.name.lower()} on {one.block.name}") if one.table else "",
+        steps=sorted(steps, key=lambda step: step[0]),
+        now=one.state_at(now),
+        hours=[(start.astimezone(local), end.astimezone(local), cell) for start, end, cell in stretches],
+    )
