@@ -21,7 +21,7 @@ from bootmark.store import session, setup
 TEMPLATE = "bm_template"
 SHARED_TEMPLATE = "BOOTMARK_TEMPLATE"
 """In a process that was started to run tests: the template that is there already."""
-ROLES = ("ADMIN", "OWNER", "WEB", "WORKER")
+ROLES = ("ADMIN", "OWNER", "WEB", "WORKER", "BACKUP")
 
 
 def server() -> str:

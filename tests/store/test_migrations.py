@@ -6,10 +6,13 @@ import uuid
 
 import psycopg
 from alembic import command
+from alembic.operations import Operations
+from alembic.runtime.migration import MigrationContext
 from psycopg import sql
 from sqlalchemy import create_engine, text
 
 from bootmark.store import setup
+from bootmark.store.migrations import walls
 from bootmark.store.session import farm_session
 from tests import database
 
@@ -50,8 +53,32 @@ class Populated(unittest.TestCase):
             self.assertTrue(connection.execute(text("SELECT retired FROM agent WHERE id = 'old-pest'")).scalar_one())
         owner.dispose()
 
+    def test_a_database_that_is_newer_than_the_code_is_left_alone(self) -> None:
+        name = database.clone()
+        self.addCleanup(database.drop, name)
+        owner = create_engine(os.environ["BOOTMARK_OWNER_URL"])
+        with owner.begin() as connection:
+            connection.execute(text("UPDATE alembic_version SET version_num = '9999'"))
+        with self.assertRaisesRegex(setup.Refused, "stands at 9999"):
+            setup.migrate(os.environ["BOOTMARK_OWNER_URL"])
+        owner.dispose()
+
+    def test_a_data_migration_that_misses_rows_keeps_nothing(self) -> None:
+        name = database.clone()
+        self.addCleanup(database.drop, name)
+        owner = create_engine(os.environ["BOOTMARK_OWNER_URL"])
+        with owner.begin() as connection:
+            self.assertEqual(connection.execute(text("UPDATE block SET cultivar = 'x'")).rowcount, 0)
+            with Operations.context(MigrationContext.configure(connection)), walls.rows("block") as change:
+                change("UPDATE block SET cultivar = 'y'", "SELECT count(*) FROM block")
+                with self.assertRaises(walls.WrongCount):
+                    change("UPDATE block SET cultivar = 'z' WHERE name = 'Hop yard'", "SELECT count(*) FROM block")
+            forced = connection.execute(text("SELECT relforcerowsecurity FROM pg_class WHERE relname = 'block'")).scalar_one()
+        self.assertTrue(forced)
+        owner.dispose()
+
     def test_roles_are_made_once_and_passwords_kept_up(self) -> None:
         database.template()
         with psycopg.connect(database.server(), autocommit=True) as connection:
             found = connection.execute(sql.SQL("SELECT count(*) FROM pg_roles WHERE rolname LIKE 'bm\\_%'")).fetchone()
-        self.assertEqual(found, (4,))
+        self.assertEqual(found, (5,))

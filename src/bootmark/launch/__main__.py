@@ -105,6 +105,7 @@ def demo_running(port: int, *, reset: bool, logs: Path) -> Iterator[tuple[str, S
             BOOTMARK_SECRET=secret(),
             BOOTMARK_STATION=f"http://127.0.0.1:{station_port}",
             BOOTMARK_DEMO="1",
+            BOOTMARK_BACKUPS=str(VAR / "backups"),
         )
         if not ready.holds(station_port):
             if python("-m", "bootmark.standins.demo", env=env):

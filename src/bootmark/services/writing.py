@@ -67,7 +67,10 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
 
 def _store(context: Context, handler: Handler[Any, Any]) -> Json:
     session, sent = context.session, context.sent
-    command = handler.command.read(sent.payload, Checks(context.catalogue, context.today))
+    try:
+        command = handler.command.read(sent.payload, Checks(context.catalogue, context.today))
+    except Refused as error:
+        raise Refused(**{**(handler.beside(sent.payload, context) if handler.beside else {}), **error.errors}) from None
     fresh = handler.act(command, context)
     context.refuse_what_is_wrong()
     head = session.get(handler.head, (context.farm_id, sent.record_id), with_for_update=True, populate_existing=True)

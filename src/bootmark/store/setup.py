@@ -1,6 +1,12 @@
-"""Bring a database up to date: roles, migrations, the catalogue's ids, and the demo where asked for."""
+"""Bring a database up to date: roles, a backup, migrations, the catalogue's ids.
 
+One process at a time: the others wait for the lock, and find it done. A database that is newer than this code is refused.
+"""
+
+import itertools
 import os
+import shutil
+import subprocess
 import sys
 from pathlib import Path
 
@@ -11,11 +17,20 @@ from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from psycopg import sql
 from sqlalchemy import Connection, create_engine, text
+from sqlalchemy.pool import NullPool
 
 from bootmark.core.catalogue import default
 
 MIGRATIONS = Path(__file__).parent / "migrations"
-ROLES = ("bm_owner", "bm_web", "bm_worker")
+ROLES = ("bm_owner", "bm_web", "bm_worker", "bm_backup")
+BYPASSES_THE_WALL = "bm_backup"
+"""The one role that dumps: with any other a dump leaves farm rows out, and says nothing."""
+LOCK = 7_266_838
+"""Key of the advisory lock that whoever migrates holds."""
+
+
+class Refused(RuntimeError):
+    """The database can't be brought up to date; says why and what would help."""
 
 
 def alembic_config(connection: Connection) -> Config:
@@ -26,7 +41,7 @@ def alembic_config(connection: Connection) -> Config:
 
 
 def plain(url: str) -> str:
-    """An address as psycopg itself reads it."""
+    """An address as psycopg and the tools of PostgreSQL read it."""
     return url.replace("postgresql+psycopg://", "postgresql://")
 
 
@@ -34,28 +49,70 @@ def create_roles_and_database(admin_url: str, passwords: dict[str, str], databas
     server = plain(admin_url).rsplit("/", 1)[0] + "/postgres"
     with psycopg.connect(server, autocommit=True) as connection:
         for role in ROLES:
-            known = connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", (role,)).fetchone()
-            verb = sql.SQL("ALTER" if known else "CREATE")
-            statement = sql.SQL("{} ROLE {} LOGIN NOSUPERUSER NOBYPASSRLS PASSWORD {}")
-            connection.execute(statement.format(verb, sql.Identifier(role), sql.Literal(passwords[role])))
+            there = connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", (role,)).fetchone()
+            verb, wall = sql.SQL("ALTER" if there else "CREATE"), sql.SQL("BYPASSRLS" if role == BYPASSES_THE_WALL else "NOBYPASSRLS")
+            statement = sql.SQL("{} ROLE {} LOGIN NOSUPERUSER {} PASSWORD {}")
+            connection.execute(statement.format(verb, sql.Identifier(role), wall, sql.Literal(passwords[role])))
+        connection.execute(sql.SQL("GRANT pg_read_all_data TO {}").format(sql.Identifier(BYPASSES_THE_WALL)))
         if not connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", (database,)).fetchone():
             connection.execute(sql.SQL("CREATE DATABASE {} OWNER bm_owner").format(sql.Identifier(database)))
 
 
-def migrate(owner_url: str) -> bool:
-    """Run what migrations are missing, then tell the tables what the catalogue knows. True where something changed."""
-    engine = create_engine(owner_url)
+def migrate(owner_url: str, backup_url: str = "", backups: Path | None = None) -> bool:
+    """Run what migrations are missing, then tell the tables what the catalogue holds. True where something changed.
+
+    backup_url, backups: the role that dumps, and the folder for its dumps; a database that holds something is dumped before it is
+    changed, where both are given. Raises Refused for a database that is newer than this code, or that could not be dumped.
+    """
+    engine = create_engine(owner_url, poolclass=NullPool)
     try:
-        with engine.begin() as connection:
-            config = alembic_config(connection)
-            stands_at = MigrationContext.configure(connection).get_current_revision()
-            changed = stands_at != ScriptDirectory.from_config(config).get_current_head()
-            if changed:
-                command.upgrade(config, "head")
-            sync_catalogue(connection)
+        with engine.connect() as guard:
+            guard.execute(text("SELECT pg_advisory_lock(:key)"), {"key": LOCK})
+            with engine.begin() as connection:
+                stands_at, head = MigrationContext.configure(connection).get_current_revision(), newest()
+                _refuse_newer(stands_at)
+            changed = stands_at != head
+            if changed and stands_at and backup_url and backups:
+                dump(backup_url, next(file for n in itertools.count(1) if not (file := backups / f"before-{head}-{n}.dump").exists()))
+            with engine.begin() as connection:
+                if changed:
+                    command.upgrade(alembic_config(connection), "head")
+                sync_catalogue(connection)
         return changed
     finally:
         engine.dispose()
+
+
+def newest() -> str | None:
+    """The revision that this code is written for."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    return ScriptDirectory.from_config(config).get_current_head()
+
+
+def _refuse_newer(stands_at: str | None) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    known = {revision.revision for revision in ScriptDirectory.from_config(config).walk_revisions()}
+    if stands_at is not None and stands_at not in known:
+        raise Refused(f"The database stands at {stands_at} and this code ends at {newest()}: run the newer version that wrote it.")
+
+
+def dump(backup_url: str, file: Path) -> None:
+    """Write a whole database to a file. Raises Refused where it can't be done."""
+    file.parent.mkdir(parents=True, exist_ok=True)
+    tool = shutil.which("pg_dump") or next(iter(sorted(map(str, Path("/usr/lib/postgresql").glob("*/bin/pg_dump")), reverse=True)), None)
+    if tool is None:
+        raise Refused("pg_dump is not installed, and nothing is changed without a backup: install the Debian package postgresql-client.")
+    file.touch(mode=0o600)
+    # The address holds the password: it goes through the environment, never over a command line.
+    address = psycopg.conninfo.conninfo_to_dict(plain(backup_url))
+    names = {"host": "PGHOST", "port": "PGPORT", "user": "PGUSER", "password": "PGPASSWORD", "dbname": "PGDATABASE"}
+    environment = os.environ | {names[key]: str(value) for key, value in address.items() if key in names}
+    done = subprocess.run([tool, "-Fc", "-f", str(file)], env=environment, capture_output=True, text=True)
+    if done.returncode:
+        file.unlink(missing_ok=True)
+        raise Refused(f"The backup before the change failed, so nothing was changed: {done.stderr.strip().splitlines()[-1:]}.")
 
 
 def sync_catalogue(connection: Connection) -> None:
@@ -74,13 +131,17 @@ def sync_catalogue(connection: Connection) -> None:
 
 def main() -> int:
     admin = os.environ.get("BOOTMARK_ADMIN_URL")
+    backups = os.environ.get("BOOTMARK_BACKUPS")
     try:
         if admin:
             create_roles_and_database(admin, {role: os.environ[f"BOOTMARK_{role.removeprefix('bm_').upper()}_PASSWORD"] for role in ROLES})
-        if migrate(os.environ["BOOTMARK_OWNER_URL"]):
+        if migrate(os.environ["BOOTMARK_OWNER_URL"], os.environ.get("BOOTMARK_BACKUP_URL", ""), Path(backups) if backups else None):
             print("  The database has been brought up to date", file=sys.stderr)
     except psycopg.OperationalError as error:
         print(f"  The database can't be reached ({str(error).splitlines()[0]})", file=sys.stderr)
+        return 1
+    except Refused as error:
+        print(f"  {error}", file=sys.stderr)
         return 1
     return 0
 

@@ -317,7 +317,7 @@ class Ticks(Rule):
 
     def read(self, value: Any, checks: Checks) -> list[str]:
         if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
-            raise wrong("Tick each check before you sign.")
+            raise wrong("Checks are a list of what was ticked.")
         return value
 
 

@@ -131,19 +131,27 @@ class Context:
 
 @dataclass(frozen=True)
 class Handler(Generic[AnyCommand, AnyHead]):
-    """Joins a declaration with what stores it: act makes the head as it is to be, derive what follows from it."""
+    """Joins a declaration with what stores it: act makes the head as it is to be, derive what follows from it.
+
+    beside: what the farm has against a payload of which some fields are wrong by themselves, so that all of it is told at once.
+    """
 
     command: type[AnyCommand]
     head: type[AnyHead]
     act: Callable[[AnyCommand, Context], AnyHead]
     derive: Callable[[Context, AnyHead], None] | None = None
+    beside: Callable[[Any, Context], dict[str, str]] | None = None
 
 
 def handles(
-    command: type[AnyCommand], head: type[AnyHead], derive: Callable[[Context, AnyHead], None] | None = None
+    command: type[AnyCommand],
+    head: type[AnyHead],
+    derive: Callable[[Context, AnyHead], None] | None = None,
+    *,
+    beside: Callable[[Any, Context], dict[str, str]] | None = None,
 ) -> Callable[[Callable[[AnyCommand, Context], AnyHead]], Handler[AnyCommand, AnyHead]]:
     def join(act: Callable[[AnyCommand, Context], AnyHead]) -> Handler[AnyCommand, AnyHead]:
-        return Handler(command, head, act, derive)
+        return Handler(command, head, act, derive, beside)
 
     return join
 

@@ -22,10 +22,11 @@ from bootmark.services.base.stamp import Topic
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
-from bootmark.store.rows import of_farm
+from bootmark.store.rows import NotHere, of_farm, row_of
 
 HARVEST_IN_SIGHT = 60
 UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
+UNTICKED = "Tick each check before you sign."
 LATE_CLOCK = dt.timedelta(minutes=5)
 MOST_OF_AREA = 1.05
 """Share of a block's area that may be signed for: edges are treated too. Judgement, no source."""
@@ -249,7 +250,17 @@ class RecordApplication(Command, kind="application.record", roles=SIGNERS):
     checks: Annotated[list[str], Ticks()]
 
 
-@handles(RecordApplication, Application, _done)
+def _unticked(payload: Any, context: Context) -> dict[str, str]:
+    """Checks that are not ticked, whatever else is wrong."""
+    try:
+        treatment = row_of(context.session, TreatmentRow, uuid.UUID(payload["treatment_id"]))
+        wanted = checks(context.catalogue.agent(treatment.agent).control(treatment.control))
+        return {"checks": UNTICKED} if set(wanted) - set(payload["checks"]) else {}
+    except (NotHere, KeyError, TypeError, ValueError, AttributeError):
+        return {}
+
+
+@handles(RecordApplication, Application, _done, beside=_unticked)
 def store_application(command: RecordApplication, context: Context) -> Application:
     treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
     control = context.catalogue.agent(treatment.agent).control(treatment.control)
@@ -268,7 +279,7 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
         context.errors["area"] = f"{command.area:g} ha is more than the block has: write a number up to {block.area:g} ha."
     wanted = checks(control)
     if set(wanted) - set(command.checks):
-        context.errors["checks"] = "Tick each check before you sign."
+        context.errors["checks"] = UNTICKED
     context.refuse_what_is_wrong()
     working = {
         "checks": list(wanted),
