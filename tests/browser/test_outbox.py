@@ -1,11 +1,12 @@
 """Field entry without signal: reload, lost connection, ended session, killed server; nothing lost, nothing twice."""
 
+import datetime as dt
 from typing import Any
 
 from selenium.webdriver.common.by import By
-from sqlalchemy import func, select
+from sqlalchemy import func, select, text
 
-from bootmark.standins.estate import FARM
+from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import Look
 from bootmark.store.session import farm_session
 from bootmark.store.versions import VERSIONS
@@ -132,9 +133,64 @@ class Outbox(LiveTest):
         self.press("Keep this look")
         self.assertTrue(pause_until(lambda: len(self.signs()) == 3))
 
+    def test_two_saves_alone_without_signal_stand_one_on_the_other(self) -> None:
+        self.cut(True)
+        self.tap("curl-up")
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        self.press("Tell more")
+        self.tap("chewed-holes")
+        self.press("Keep this look")
+        self.sees("2 records wait to be sent")
+        self.cut(False)
+        self.assertTrue(pause_until(lambda: self.versions() == 2))
+        with farm_session(FARM) as session:
+            look = session.scalars(select(Look).where(Look.stop_id == self.stop)).one()
+            self.assertEqual((look.version, look.conflict), (2, False))
+        self.assertEqual(self.signs(), {"curl-up": "seen", "chewed-holes": "seen"})
+
+    def test_a_page_without_the_secure_functions_keeps_too(self) -> None:
+        # As on a phone that comes by plain http.
+        self.chrome.execute_script("Object.defineProperty(crypto, 'randomUUID', {value: undefined})")
+        self.tap("curl-up")
+        self.press("Keep this look")
+        self.assertTrue(pause_until(lambda: self.versions() == 1))
+
+    def test_kept_is_said_only_where_it_is(self) -> None:
+        for broken in ("put = () => { throw new Error('full'); }", "get = function () { return this.getAll(); }"):
+            self.chrome.refresh()
+            driver.find(self.chrome, ".bench")
+            self.tap("curl-up")
+            self.chrome.execute_script(f"const before = IDBObjectStore.prototype; before.{broken}")
+            self.press("Keep this look")
+            self.sees("Not kept: this browser keeps nothing.")
+            self.assertNotIn("Kept on this device", self.chrome.find_element(By.CSS_SELECTOR, ".next").text)
+            self.chrome.refresh()
+
+    def test_the_time_of_a_record_is_that_of_the_press(self) -> None:
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE farm SET clock_at = NULL"))
+        self.addCleanup(self.back_to_the_demo)
+        self.chrome.refresh()
+        driver.find(self.chrome, ".bench")
+        loaded = dt.datetime.now(dt.UTC)
+        # The device's clock is three hours fast from the load on, as where somebody set it.
+        self.chrome.execute_script("const real = Date.now; Date.now = () => real() + 3 * 3600 * 1000")
+        self.tap("curl-up")
+        self.press("Keep this look")
+        self.assertTrue(pause_until(lambda: self.versions() == 1))
+        with farm_session(FARM) as session:
+            seen = session.scalars(select(Look.seen_at).where(Look.stop_id == self.stop)).one()
+        self.assertLess(abs((seen - loaded).total_seconds()), 120)
+
+    def back_to_the_demo(self) -> None:
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE farm SET clock_at = :now"), {"now": NOW})
+
     def test_what_the_server_refuses_is_shown_and_can_be_thrown_away(self) -> None:
         self.chrome.execute_script(
-            "Outbox.add('look.record', 'Look at a field', crypto.randomUUID(), 0, new Date().toISOString(), {stop_id: arguments[0], signs: {nonsense: 'seen'}})",
+            "Outbox.add({kind: 'look.record', v: 1, title: 'Look at a field', record_id: crypto.randomUUID(), base: null,"
+            " payload: {stop_id: arguments[0], signs: {nonsense: 'seen'}}})",
             self.stop,
         )
         self.sees("nonsense is not a sign that Bootmark knows.")

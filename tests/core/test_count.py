@@ -5,6 +5,7 @@ import unittest
 
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy import stats
 
 from bootmark.core.field import count
 from bootmark.core.types import Sample
@@ -28,6 +29,20 @@ class Intervals(unittest.TestCase):
 
     def test_one_unit_tells_no_spread(self) -> None:
         self.assertEqual(count.interval({"counts": [7]}).high, math.inf)
+
+    @given(st.floats(0.5, 0.999), st.integers(1, 400))
+    def test_students_t_is_that_of_a_reference_library(self, level: float, degrees: int) -> None:
+        """Against scipy.stats.t."""
+        self.assertAlmostEqual(count.student_t(level, degrees) / float(stats.t.ppf(0.5 + level / 2, degrees)), 1, places=9)
+
+    @given(st.integers(1, 300), st.floats(0, 1), st.floats(0.5, 0.999))
+    def test_wilsons_limits_are_those_of_a_reference_library(self, units: int, share: float, level: float) -> None:
+        """Against scipy.stats.binomtest."""
+        hits = round(units * share)
+        reference = stats.binomtest(hits, units).proportion_ci(level, method="wilson")
+        low, high = count.wilson(hits, units, level)
+        self.assertAlmostEqual(low, float(reference.low), places=9)
+        self.assertAlmostEqual(high, float(reference.high), places=9)
 
     def test_nothing_counted(self) -> None:
         with self.assertRaises(ValueError):

@@ -108,7 +108,7 @@ def errors_of(error: ValidationError) -> dict[str, str]:
     """Field to sentence. A field of a dict is named "field.key"."""
     told: dict[str, str] = {}
     for fault in error.errors(include_url=False, include_input=False):
-        where = ".".join(str(part) for part in fault["loc"] if part != "[key]") or "payload"
+        where = ".".join(str(part) for part in fault["loc"] if part != "[key]").encode("utf-8", "replace").decode() or "payload"
         if fault["type"] == "extra_forbidden":
             told.setdefault("payload", f"{where[:60]} is not a field of this command: load the page again and send it once more.")
         else:

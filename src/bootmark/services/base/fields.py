@@ -39,7 +39,8 @@ def wrong(sentence: str) -> PydanticCustomError:
 
 
 def _said(value: object) -> str:
-    return str(value)[:60] if value not in (None, "") else "Nothing"
+    """What was sent, short, and without what can't be written down."""
+    return str(value)[:60].encode("utf-8", "replace").decode() if value not in (None, "") else "Nothing"
 
 
 class Rule:
