@@ -5,7 +5,7 @@ from collections.abc import Callable, Hashable
 from typing import Any, Generic, TypeVar, cast
 
 from cachetools import LRUCache
-from sqlalchemy import event
+from sqlalchemy import TextClause, event
 from sqlalchemy.orm import ORMExecuteState, Session, UOWTransaction
 
 Value = TypeVar("Value")
@@ -25,7 +25,9 @@ def forget(session: Session) -> None:
 
 @event.listens_for(Session, "do_orm_execute")
 def _written(state: ORMExecuteState) -> None:
-    if not state.is_select and not str(state.statement).lstrip().upper().startswith("SELECT"):
+    statement = state.statement
+    reads = state.is_select or (isinstance(statement, TextClause) and statement.text.lstrip().upper().startswith("SELECT"))
+    if not reads:
         forget(state.session)
 
 

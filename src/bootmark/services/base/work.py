@@ -17,7 +17,7 @@ from bootmark.store.models import Farm
 from bootmark.store.rows import NotHere, plain
 from bootmark.store.session import farm_session
 
-__all__ = ["Farm", "NotHere", "Session", "Work", "at_work", "farm_of", "first_farms", "nobody", "on_farm"]
+__all__ = ["Farm", "NotHere", "Session", "Work", "at_work", "database_answers", "farm_of", "first_farms", "nobody", "on_farm"]
 
 _farms: memo.Kept[Farm] = memo.Kept(64)
 _ENTER = text("SELECT * FROM bm_enter(:account, :farm)")
@@ -72,6 +72,12 @@ def first_farms(most: int) -> list[uuid.UUID]:
         return []
     with farm_session(None, role="worker") as session:
         return list(session.scalars(text("SELECT id FROM bm_farms() LIMIT :most"), {"most": most}))
+
+
+def database_answers() -> None:
+    """Ask the database for nothing. Raises what its driver raises where it does not answer."""
+    with farm_session(None) as session:
+        session.execute(text("SELECT 1"))
 
 
 def farm_of(session: Session) -> Farm:

@@ -1,0 +1,61 @@
+"""What forms share: errors that are shown once, times with the farm's zone, and drawings kept as they are."""
+
+import unittest
+import uuid
+
+from flask import Flask, g
+
+from bootmark.services.base.work import Farm
+from bootmark.store.models import Block
+from bootmark.web import forms
+from bootmark.web.drawing import svg
+from bootmark.web.drawing.plan import plan_svg, shapes
+
+
+class Errors(unittest.TestCase):
+    def test_what_a_field_shows_is_not_left_over(self) -> None:
+        errors = forms.Errors({"name": "This is empty.", "role": "A viewer can't do this.", "key": "Too short."})
+        self.assertEqual(errors.take("name"), "This is empty.")
+        self.assertIsNone(errors.take("place"))
+        self.assertEqual(errors.left(), ["A viewer can't do this.", "Too short."])
+        self.assertEqual(errors.left(but=("key",)), ["A viewer can't do this."])
+        self.assertEqual(forms.Errors().left(), [])
+
+
+class Posted(unittest.TestCase):
+    def setUp(self) -> None:
+        self.app = Flask("forms")
+
+    def test_a_record_id_that_is_none(self) -> None:
+        record = uuid.uuid4()
+        for text, wanted in ((str(record), record), ("", None), ("x", None)):
+            with self.app.test_request_context(method="POST", data={"record_id": text}):
+                self.assertEqual(forms.record_id(), wanted)
+
+    def test_a_local_time_gets_the_farms_zone_and_nonsense_is_kept(self) -> None:
+        with self.app.test_request_context(method="POST", data={"at": "2026-06-18T07:40", "odd": "noon"}):
+            g.farm = Farm(time_zone="Europe/Zurich")
+            self.assertEqual(forms.moment("at"), "2026-06-18T07:40:00+02:00")
+            self.assertEqual((forms.moment("odd"), forms.moment("none")), ("noon", ""))
+
+
+class Plan(unittest.TestCase):
+    def block(self, name: str, outline: object) -> Block:
+        return Block(id=uuid.uuid4(), name=name, place="orchard", outline=outline)
+
+    def test_blocks_that_cannot_be_drawn_are_left_out_and_the_walk_goes_on(self) -> None:
+        good, bad = self.block("Good", [[0, 0], [90, 0], [90, 60], [0, 60]]), self.block("Bad", [["a", "b"], [1, 2], [3, 4]])
+        drawn = shapes([good, bad])
+        self.assertEqual([shape[1] for shape in drawn], ["Good"])
+        walk = plan_svg(drawn, [str(bad.id), str(good.id)], {str(bad.id): "must"})
+        self.assertIn(">2</text>", walk)
+        self.assertNotIn(">1</text>", walk)
+
+    def test_the_same_plan_is_drawn_once(self) -> None:
+        drawn = shapes([self.block("Good", [[0, 0], [90, 0], [90, 60]])])
+        self.assertIs(plan_svg(drawn), plan_svg(drawn))
+
+    def test_names_and_titles_are_text(self) -> None:
+        drawn = shapes([self.block("<b>&", [[0, 0], [90, 0], [90, 60]])])
+        self.assertIn("&lt;b&gt;&amp;", plan_svg(drawn))
+        self.assertIn('aria-label="a&quot;&lt;"', svg.document("", 'a"<'))
