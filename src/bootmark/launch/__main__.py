@@ -186,18 +186,31 @@ def worker_count() -> int:
     return int(told) if told else min(4, os.cpu_count() or 1)
 
 
+@contextlib.contextmanager
+def throw_away(**more: str) -> Iterator[dict[str, str]]:
+    """The environment of a cluster of its own, which goes when it is done with."""
+    cluster, folder = clusters.throw_away()
+    clusters.start(cluster, folder)
+    try:
+        yield environment(cluster, **more)
+    finally:
+        clusters.stop(cluster)
+        shutil.rmtree(folder, ignore_errors=True)
+
+
 def test(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
     if options.fast:
         return python("-m", "tests.run", "--fast", env=environment())
-    cluster, folder = clusters.throw_away()
-    clusters.start(cluster, folder)
-    try:
-        env = environment(cluster, BOOTMARK_SECRET="only for tests, never used elsewhere")
+    with throw_away(BOOTMARK_SECRET="only for tests, never used elsewhere") as env:
         return python("-m", *(["unittest", *options.names] if options.names else ["tests.run"]), env=env)
-    finally:
-        clusters.stop(cluster)
-        shutil.rmtree(folder, ignore_errors=True)
+
+
+def release(options: argparse.Namespace) -> int:
+    """Dump the demo farm as this version makes it, for tests to bring up to date ever after."""
+    packages.ready(testing=True)
+    with throw_away(BOOTMARK_SECRET="only for tests, never used elsewhere") as env:
+        return python("-m", "tests.store.dump_release", options.version, env=env)
 
 
 def check(options: argparse.Namespace) -> int:
@@ -239,15 +252,9 @@ def bench(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
     if options.name not in OWN_DATABASE:
         return python(f"bench/{options.name}.py", *options.words, env=environment())
-    own, folder = clusters.throw_away()
-    clusters.start(own, folder)
-    try:
-        path = f"{ROOT / 'src'}{os.pathsep}{ROOT}"
-        env = environment(own, BOOTMARK_SECRET=secrets.token_urlsafe(32)) | {"PYTHONPATH": path}
+    with throw_away(BOOTMARK_SECRET=secrets.token_urlsafe(32)) as env:
+        env |= {"PYTHONPATH": f"{ROOT / 'src'}{os.pathsep}{ROOT}"}
         return python(f"bench/{options.name}.py", *options.words, env=env)
-    finally:
-        clusters.stop(own)
-        shutil.rmtree(folder, ignore_errors=True)
 
 
 def worker(options: argparse.Namespace) -> int:
@@ -279,6 +286,7 @@ def parser() -> argparse.ArgumentParser:
     one = add("test", "run every test on a throw-away database, or the named modules", test)
     one.add_argument("names", nargs="*")
     one.add_argument("--fast", action="store_true", help="the core alone, without a database")
+    add("release", "dump this version's demo farm for the tests of later ones", release).add_argument("version")
     add("check", "lint, format, types and import rules", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     add("catalogue", "what the catalogue covers and rests on", catalogue)
