@@ -61,6 +61,8 @@ def clone() -> str:
     with psycopg.connect(server(), autocommit=True) as connection:
         connection.execute(sql.SQL("CREATE DATABASE {} TEMPLATE {} OWNER bm_owner").format(sql.Identifier(name), sql.Identifier(source)))
     use(name)
+    with session.engine("owner").begin() as connection:
+        setup.close_doors(connection)
     return name
 
 

@@ -1,17 +1,19 @@
 """Field entry without signal: reload, lost connection, ended session, killed server; nothing lost, nothing twice."""
 
 import datetime as dt
+import uuid
 from typing import Any
 
 from selenium.webdriver.common.by import By
 from sqlalchemy import func, select, text
 
-from bootmark.standins.estate import FARM, NOW
+from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Look
 from bootmark.store.session import farm_session
 from bootmark.store.versions import VERSIONS
 from tests.browser import driver
 from tests.browser.live import LiveTest, pause_until
+from tests.web.test_pages import mail
 
 
 class Outbox(LiveTest):
@@ -24,6 +26,7 @@ class Outbox(LiveTest):
         "400 (BAD REQUEST)",
         "ERR_EMPTY_RESPONSE",
         "ERR_ABORTED",
+        "favicon.ico",
     )
 
     def setUp(self) -> None:
@@ -186,6 +189,76 @@ class Outbox(LiveTest):
     def back_to_the_demo(self) -> None:
         with farm_session(FARM) as session:
             session.execute(text("UPDATE farm SET clock_at = :now"), {"now": NOW})
+
+    def test_more_than_one_part_is_sent_in_order_and_for_every_farm(self) -> None:
+        self.cut(True)
+        self.chrome.set_script_timeout(30)
+        self.chrome.execute_async_script(
+            "const [stop, done] = arguments;"
+            "(async () => {"
+            "  for (let n = 0; n < 204; n++) await Outbox.add({kind: 'look.record', v: 1, title: 'Look', record_id: stop, base: null,"
+            "    payload: {stop_id: stop, signs: {'curl-up': 'seen'}, note: 'look ' + n}});"
+            "})().then(() => done('kept'), (error) => done(String(error)))",
+            self.stop,
+        )
+        self.sees("204 records wait to be sent")
+        self.cut(False)
+        self.chrome.execute_script("Outbox.send()")
+        self.assertTrue(pause_until(lambda: self.versions() == 204, 40))
+        with farm_session(FARM) as session:
+            look = session.scalars(select(Look).where(Look.stop_id == self.stop)).one()
+            self.assertEqual((look.version, look.conflict, look.note), (204, False, "look 203"))
+
+    def test_what_version_0_2_kept_is_taken_over_in_its_order(self) -> None:
+        self.chrome.get(self.server.address + "/healthz")
+        kept = [
+            {"command_id": str(uuid.uuid4()), "kind": "look.record", "v": 1, "title": "Look", "record_id": self.stop, "base": None}
+            | {"seen_at": NOW.isoformat(), "payload": {"stop_id": self.stop, "signs": {"curl-up": "seen"}, "note": note}}
+            | {"farm": str(FARM), "account": str(made(mail("scout"))), "order": order, "why": ""}
+            for order, note in ((2, "second"), (1, "first"))
+        ]
+        kept[0]["base"] = kept[1]["command_id"]
+        self.chrome.execute_async_script(
+            "const [kept, done] = arguments;"
+            "indexedDB.deleteDatabase('bootmark').onsuccess = () => {"
+            "  const request = indexedDB.open('bootmark', 1);"
+            "  request.onupgradeneeded = () => {"
+            "    request.result.createObjectStore('commands', {keyPath: 'command_id'});"
+            "    request.result.createObjectStore('drafts', {keyPath: 'key'});"
+            "  };"
+            "  request.onsuccess = () => {"
+            "    const transaction = request.result.transaction('commands', 'readwrite');"
+            "    for (const command of kept) transaction.objectStore('commands').put(command);"
+            "    transaction.oncomplete = () => { request.result.close(); done(); };"
+            "  };"
+            "}",
+            kept,
+        )
+        self.go("round")
+        self.assertTrue(pause_until(lambda: self.versions() == 2))
+        with farm_session(FARM) as session:
+            look = session.scalars(select(Look).where(Look.stop_id == self.stop)).one()
+            self.assertEqual((look.version, look.conflict, look.note), (2, False, "second"))
+
+    def test_a_record_at_which_the_server_fails_is_set_aside_and_can_be_sent_again(self) -> None:
+        self.chrome.execute_script(
+            "window.real = window.fetch;"
+            "window.fetch = async (...a) => {"
+            "  if (!String(a[0]).endsWith('/sync')) return real(...a);"
+            "  const results = JSON.parse(a[1].body).commands.map((c) => ({command_id: c.command_id, status: 'fault', errors: {}}));"
+            "  return new Response(JSON.stringify({results}), {status: 200});"
+            "}"
+        )
+        self.tap("curl-up")
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        for _ in range(5):
+            self.chrome.execute_script("return Outbox.send()")
+        self.sees("it is set aside, and the others go on")
+        self.assertEqual(self.versions(), 0)
+        self.chrome.execute_script("window.fetch = window.real")
+        self.press("Send it again")
+        self.assertTrue(pause_until(lambda: self.versions() == 1))
 
     def test_what_the_server_refuses_is_shown_and_can_be_thrown_away(self) -> None:
         self.chrome.execute_script(

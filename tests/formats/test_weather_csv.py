@@ -72,6 +72,23 @@ class Refused(unittest.TestCase):
             weather_csv.header(b"date,a,b\n" + b"2026-06-01,1,2\n" * 400_001)
 
 
+class Cells(unittest.TestCase):
+    def test_a_line_of_a_megabyte_is_refused_by_its_number(self) -> None:
+        for long in ('"' + "x" * 1_000_000 + '"', "x" * 200_000):
+            for content in (f"date,tmin,tmax\n2026-06-01,1,2\n2026-06-02,{long},3\n", f"date,tmin,{long}\n2026-06-01,1,2\n"):
+                with self.assertRaises(BadFile) as caught:
+                    weather_csv.header(content.encode())
+                self.assertRegex(str(caught.exception), r"^Line [13] has \d+0?,\d{3}.* letters and 10,000 is the most")
+
+    def test_a_nul_anywhere_is_no_text(self) -> None:
+        with self.assertRaises(BadFile):
+            weather_csv.header(b"date,tmin,tmax\n" + b"2026-06-01,1,2\n" * 1_000 + b"\0")
+
+    def test_a_refused_line_comes_apart_as_it_was(self) -> None:
+        mixed = weather_csv.read(b"date;tmin;tmax;rain\n2026-06-01;9,5;-1,5;=cmd\n", Choices(COLUMNS, "C"))
+        self.assertEqual([problem.cells for problem in mixed.refused], [("2026-06-01", "9,5", "-1,5", "=cmd")])
+
+
 class WholeFaults(unittest.TestCase):
     """A file's faults as the issue names them: each has its own clear answer."""
 

@@ -17,7 +17,7 @@ from bootmark.store.models import Block, CommandRow
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, known, member
 from tests.sending import REAL, envelope, send
-from tests.services.test_commands import count, line
+from tests.services.lines import count, line
 
 
 class OneOfMany(DatabaseTest):

@@ -1,10 +1,13 @@
 """A station that answers nonsense hurts nobody but itself."""
 
+import contextlib
 import datetime as dt
 import json
 import threading
+import time
 from http.server import BaseHTTPRequestHandler, HTTPServer
 from typing import Any, ClassVar
+from unittest import mock
 
 from sqlalchemy import func, select, text
 
@@ -24,6 +27,7 @@ class Odd(BaseHTTPRequestHandler):
     answer: ClassVar[Any] = {}
     status: ClassVar[int] = 200
     asked: ClassVar[int] = 0
+    slow: ClassVar[str] = ""
 
     def do_GET(self) -> None:
         Odd.asked += 1
@@ -33,6 +37,13 @@ class Odd(BaseHTTPRequestHandler):
             self.send_header("Location", "http://127.0.0.1:9/elsewhere")
         self.send_header("Content-Length", str(len(body)))
         self.end_headers()
+        if self.slow and self.slow.replace(" ", "+") in self.path:
+            body = b" " * len(body)
+            with contextlib.suppress(OSError):
+                for n in range(len(body)):
+                    self.wfile.write(body[n : n + 1])
+                    time.sleep(0.05)
+            return
         self.wfile.write(body)
 
     def log_message(self, *_words: object) -> None:
@@ -67,7 +78,11 @@ class Nonsense(DatabaseTest):
         before = self.hours()
         odd: tuple[Any, ...] = (
             b"not json", [], "x", None, {}, {"hours": "many"}, {"hours": [3]}, {"hours": [{}]}, {"hours": [HOUR | {"temp": "warm"}]},
-            {"hours": [HOUR | {"at": "noon"}]}, {"hours": [HOUR | {"temp": None}]},
+            {"hours": [HOUR | {"at": "noon"}]}, {"hours": [HOUR | {"temp": None}]}, {"hours": [HOUR | {"temp": 1e999}]},
+            {"hours": [HOUR | {"temp": float("nan")}]}, {"hours": [HOUR | {"rh": 10**400}]}, {"hours": [HOUR | {"wind": -1}]},
+            {"hours": [HOUR | {"at": "2026-06-18T05:00:00"}]}, {"hours": [HOUR | {"at": "0001-01-01T00:00:00+14:00"}]},
+            {"hours": [HOUR], "issued_at": "never"}, {"hours": [HOUR], **ISSUED, "issued_at": 7}, {"hours": [HOUR], "issued_at": []},
+            b"[" * 100_000, b"\x00", b'{"hours": "' + b"x" * pull.MOST_BYTES + b'"}',
         )  # fmt: skip
         for n, answer in enumerate(odd, 1):
             with self.assertLogs("bootmark.worker", "WARNING"):
@@ -75,6 +90,21 @@ class Nonsense(DatabaseTest):
             self.assertEqual(mast.failures, n, answer)
             self.assertTrue(mast.last_error, answer)
         self.assertEqual(self.hours(), before)
+
+    def test_one_byte_at_a_time_is_given_up_and_the_other_stations_are_read(self) -> None:
+        with farm_session(FARM) as session:
+            same = session.execute(text("UPDATE station SET url = (SELECT max(url) FROM station) WHERE name = 'Ridge mast'"))
+            self.assertEqual(same.rowcount, 1)  # type: ignore[attr-defined]
+        Odd.slow = "Valley mast"
+        self.addCleanup(setattr, Odd, "slow", "")
+        with mock.patch.object(pull, "MOST_SECONDS", 0.5), self.assertLogs("bootmark.worker", "WARNING") as logs:
+            mast = self.pull({"hours": [], **ISSUED})
+        self.assertIn("took longer than 0.5 seconds", mast.last_error)
+        self.assertEqual(len(logs.output), 1)
+        with farm_session(FARM) as session:
+            other = session.get_one(Station, (FARM, made("Ridge mast")))
+            self.assertEqual((other.failures, other.last_error), (0, ""))
+            self.assertIsNotNone(other.heard_at)
 
     def test_what_it_refuses_is_not_asked_again_and_no_redirect_is_followed(self) -> None:
         for status, asked in ((404, 1), (500, 1), (302, 1)):

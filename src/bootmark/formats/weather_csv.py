@@ -15,6 +15,8 @@ COLUMNS = (*NEEDED, "rain")
 ORDERS = {"ymd": "year, month, day", "dmy": "day, month, year", "mdy": "month, day, year"}
 UNITS = ("C", "F")
 MOST_LINES = 400_000
+MOST_LETTERS = 10_000
+"""Of a line: a longer one is no line of readings."""
 LIMITS = (-60.0, 60.0)
 MOST_RAIN = 1000.0
 GUESSES = {
@@ -52,11 +54,12 @@ class Day:
 
 @dataclass(frozen=True)
 class Problem:
-    """One line that is refused, or a doubt about it. raw: the line as it came."""
+    """One line that is refused, or a doubt about it. raw: the line as it came; cells: the same taken apart, where it is refused."""
 
     line: int
     reason: str
     raw: str
+    cells: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -68,7 +71,7 @@ class Reading:
 
 
 def _text(content: bytes) -> str:
-    if b"\0" in content[:4096]:
+    if b"\0" in content:
         raise BadFile("This is not a text file: export the readings as CSV and send that.")
     for encoding in ("utf-8-sig", "cp1252"):
         try:
@@ -85,6 +88,9 @@ def _rows(content: bytes) -> tuple[list[str], list[tuple[int, list[str], str]]]:
     lines = text.splitlines()
     if len(lines) > MOST_LINES + 1:
         raise BadFile(f"The file has {len(lines):,} lines and {MOST_LINES:,} is the most: split it by years.")
+    long = next((number for number, line in enumerate(lines, 1) if len(line) > MOST_LETTERS), None)
+    if long:
+        raise BadFile(f"Line {long} has {len(lines[long - 1]):,} letters and {MOST_LETTERS:,} is the most: that is no line of readings.")
     first = lines[0]
     mark = max(",;\t", key=first.count)
     header = next(csv.reader([first], delimiter=mark))
@@ -185,7 +191,7 @@ def read(content: bytes, choices: Choices) -> Reading:
     for line, cells, raw in rows:
         told = _read_row(cells, places, choices, line)
         if isinstance(told, str):
-            refused.append(Problem(line, told, raw))
+            refused.append(Problem(line, told, raw, tuple(cells)))
             continue
         before = days.get(told.date)
         if before is None:
@@ -193,7 +199,8 @@ def read(content: bytes, choices: Choices) -> Reading:
         elif (before.tmin, before.tmax, before.rain) == (told.tmin, told.tmax, told.rain):
             doubts.append(Problem(line, f"{told.date:%-d %B %Y} is told twice with the same values: taken once.", raw))
         else:
-            refused.append(Problem(line, f"{told.date:%-d %B %Y} was told on line {before.line} with other values: that one is kept.", raw))
+            reason = f"{told.date:%-d %B %Y} was told on line {before.line} with other values: that one is kept."
+            refused.append(Problem(line, reason, raw, tuple(cells)))
     ordered = [days[day] for day in sorted(days)]
     for told in ordered:
         if told.tmin == told.tmax:

@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 
-from bootmark.services.base.people import hash_password
+from bootmark.services.base.people import folded, hash_password
 from bootmark.services.weather import readings
 from bootmark.services.weather.readings import DayReading, HourReading
 from bootmark.standins import sky
@@ -49,7 +49,7 @@ def load_people(owner_url: str) -> None:
             )
         )
         for name, email, role, qualified in PEOPLE:
-            session.add(Account(id=made(email), email=email, name=name, password_hash=hashed))
+            session.add(Account(id=made(email), email=folded(email), name=name, password_hash=hashed))
             session.flush()
             session.add(Membership(farm_id=FARM, account_id=made(email), role=role, qualified=qualified))
     engine.dispose()

@@ -78,6 +78,7 @@ def migrate(owner_url: str, backup_url: str = "", backups: Path | None = None) -
                 if changed:
                     command.upgrade(alembic_config(connection), "head")
                 sync_catalogue(connection)
+                close_doors(connection)
         return changed
     finally:
         engine.dispose()
@@ -127,6 +128,12 @@ def sync_catalogue(connection: Connection) -> None:
             {"ids": ids},
         )
         connection.execute(text(f"UPDATE {table} SET retired = true WHERE NOT id = ANY(CAST(:ids AS text[]))"), {"ids": ids})  # noqa: S608
+
+
+def close_doors(connection: Connection) -> None:
+    """Rights that hang on the database itself, and so come with no dump and no copy: nobody makes temporary tables in it."""
+    database = connection.dialect.identifier_preparer.quote(connection.execute(text("SELECT current_database()")).scalar_one())
+    connection.execute(text(f"REVOKE TEMPORARY ON DATABASE {database} FROM PUBLIC"))
 
 
 def main() -> int:

@@ -5,6 +5,7 @@ import os
 from typing import Any
 
 from flask import Flask
+from flask.json.provider import DefaultJSONProvider
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from bootmark.web import errors, guard, words
@@ -52,9 +53,20 @@ SCREENS = (
 MOST_BYTES = 32_000_000
 
 
+class Json(DefaultJSONProvider):
+    """JSON as the framework reads it; what is nested too deeply is no JSON, as anything else that can't be read."""
+
+    def loads(self, s: str | bytes, **kwargs: Any) -> Any:
+        try:
+            return super().loads(s, **kwargs)
+        except RecursionError as error:
+            raise ValueError("nested too deeply") from error
+
+
 def create_app(**settings: Any) -> Flask:
     """Bootmark's web application. settings override what the environment says."""
     app = Flask("bootmark.web", static_folder="static")
+    app.json = Json(app)
     behind_tls = os.environ.get("BOOTMARK_TLS") == "1"
     app.config.update(
         SECRET_KEY=os.environ.get("BOOTMARK_SECRET"),

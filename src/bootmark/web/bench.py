@@ -70,7 +70,10 @@ def _pick(known: Catalogue, crop: str, family: str) -> Pick:
 def signs_sent(known: Catalogue, told: dict[str, Any]) -> dict[str, str] | None:
     """The signs of a posted case; None where they are not signs and states that Bootmark knows."""
     signs = told.get("signs")
-    good = isinstance(signs, dict) and all(sign in known.signs and state in STATES for sign, state in signs.items())
+    # An answer may be anything here, also what can't be looked up.
+    good = isinstance(signs, dict) and all(
+        sign in known.signs and isinstance(state, str) and state in STATES for sign, state in signs.items()
+    )
     return signs if good else None
 
 

@@ -59,6 +59,12 @@ def record_id() -> uuid.UUID | None:
         return None
 
 
+def posted() -> dict[str, Any]:
+    """The JSON object that was posted; an empty one where something else came."""
+    told = request.get_json(silent=True)
+    return told if isinstance(told, dict) else {}
+
+
 def moment(name: str) -> str:
     """A local day and time of a form with the farm's zone; as it was typed where it can't be read."""
     try:

@@ -6,7 +6,7 @@ import json
 import logging
 import time
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from typing import Any, cast
 
 from flask import Flask, Response, g, redirect, request, session, url_for
@@ -16,7 +16,9 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue import default
 from bootmark.services.base import farm_time, work
+from bootmark.services.base.command import Forbidden
 from bootmark.services.base.people import Member
+from bootmark.services.base.roles import Role
 from bootmark.services.base.work import Farm, Session
 
 csrf = CSRFProtect()
@@ -75,6 +77,12 @@ def the_farm() -> Farm:
 
 def member() -> Member:
     return cast(Member, g.member)
+
+
+def only(roles: Collection[Role]) -> None:
+    """Stop whoever has none of the roles. Raises Forbidden."""
+    if member().role not in roles:
+        raise Forbidden(role=f"A {member().role} can't do this; it takes {' or '.join(sorted(roles))}.")
 
 
 def now() -> dt.datetime:

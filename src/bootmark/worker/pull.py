@@ -3,19 +3,28 @@
 import datetime as dt
 import json
 import logging
+import math
+import time
 from typing import Any
 
 import urllib3
 from sqlalchemy import func, or_
+from sqlalchemy.exc import DBAPIError, OperationalError
 from sqlalchemy.orm import Session
 
 from bootmark.services.base import farm_time
+from bootmark.services.base.fields import YEARS
+from bootmark.services.weather.pushed import LIMITS, NAMES
 from bootmark.services.weather.readings import PULLED, HourReading, take, take_forecast
 from bootmark.services.weather.stations import offset
 from bootmark.store.models import Farm, Station, WeatherDay
 from bootmark.store.rows import of_farm
 
 TIMEOUT_SECONDS = 5.0
+MOST_SECONDS = 20.0
+"""For a whole answer, however slowly its bytes come."""
+MOST_BYTES = 4_000_000
+CHUNK = 16_384
 ATTEMPTS = 2
 """How often a station that does not answer is asked again; what it refuses itself it will refuse again."""
 FIRST_DAYS = dt.timedelta(days=10)
@@ -35,13 +44,29 @@ def ask(url: str, path: str, **words: str) -> dict[str, Any]:
     """A station's answer. Raises urllib3's HTTPError where it does not come, ValueError where it is not a JSON object."""
     if not url.startswith(("http://", "https://")):
         raise ValueError(f"{url} is not the address of a station")
-    answer = _pool.request("GET", f"{url}/{path}", fields=words)
-    if answer.status != 200:
-        raise ValueError(f"the station answered {answer.status}")
-    told = json.loads(answer.data)
+    answer = _pool.request("GET", f"{url}/{path}", fields=words, preload_content=False)
+    try:
+        if answer.status != 200:
+            raise ValueError(f"the station answered {answer.status}")
+        told = json.loads(_body(answer))
+    finally:
+        # What was not read is not waited for: the connection goes, and the next call makes its own.
+        answer.close()
     if not isinstance(told, dict):
         raise ValueError("the station's answer is not an object")
     return told
+
+
+def _body(answer: urllib3.BaseHTTPResponse) -> bytes:
+    """The bytes of an answer. Raises ValueError where they are too many or come too slowly."""
+    body, end = bytearray(), time.monotonic() + MOST_SECONDS
+    while part := answer.read1(CHUNK):
+        body += part
+        if len(body) > MOST_BYTES:
+            raise ValueError(f"the station's answer is longer than {MOST_BYTES} bytes")
+        if time.monotonic() > end:
+            raise ValueError(f"the station's answer took longer than {MOST_SECONDS:g} seconds")
+    return bytes(body)
 
 
 def backed_off(failures: int) -> dt.timedelta:
@@ -49,11 +74,23 @@ def backed_off(failures: int) -> dt.timedelta:
     return min(dt.timedelta(minutes=2 ** min(failures, 12)), MOST_BACK_OFF)
 
 
+def _moment(told: Any) -> dt.datetime:
+    """A time with its zone, in a year in which stations measure. Raises ValueError."""
+    at = dt.datetime.fromisoformat(told)
+    if at.tzinfo is None or at.year not in YEARS:
+        raise ValueError(f"{told} is not a time with a zone")
+    return at.astimezone(dt.UTC)
+
+
 def _hours(told: Any) -> list[HourReading]:
     hours = []
     for row in told:
-        at = dt.datetime.fromisoformat(row["at"])
-        values = {name: float(row[name]) for name in ("temp", "rh", "wind", "rain")}
+        at = _moment(row["at"])
+        values = {name: float(row[name]) for name in LIMITS}
+        for name, value in values.items():
+            low, high = LIMITS[name]
+            if not math.isfinite(value) or not low <= value <= high:
+                raise ValueError(f"{NAMES[name]} is {value:g} at {row['at']}: {low:g} to {high:g} is taken")
         hours.append(HourReading(at, at + SENT_AFTER, **values))
     return hours
 
@@ -66,7 +103,7 @@ def pull_station(session: Session, station: Station, now: dt.datetime) -> int:
     told = ask(station.url, "readings", station=station.name, since=since.isoformat(), until=now.isoformat())
     taken = take(session, station, _hours(told["hours"]), PULLED)
     foretold = ask(station.url, "forecast", station=station.name, at=now.isoformat())
-    take_forecast(session, station, dt.datetime.fromisoformat(foretold["issued_at"]), _hours(foretold["hours"]))
+    take_forecast(session, station, _moment(foretold["issued_at"]), _hours(foretold["hours"]))
     station.heard_at = now
     return taken.hours
 
@@ -80,9 +117,21 @@ def pull_farm(session: Session, farm: Farm, real_now: dt.datetime) -> int:
             with session.begin_nested():
                 new += pull_station(session, station, farm_time.now(farm, real_now))
             station.failures, station.next_try_at, station.last_error = 0, None, ""
-        except (urllib3.exceptions.HTTPError, ValueError, KeyError, TypeError, OSError) as error:
+        except OperationalError:
+            # The database itself is ill: that is no fault of the station, and the job is tried again.
+            raise
+        except (
+            urllib3.exceptions.HTTPError,
+            ValueError,
+            LookupError,
+            TypeError,
+            ArithmeticError,
+            RecursionError,
+            OSError,
+            DBAPIError,
+        ) as error:
             log.warning("station %s did not answer: %s", station.id, error)
             station.failures += 1
             station.next_try_at = real_now + backed_off(station.failures)
-            station.last_error = str(error)[:MOST_LETTERS]
+            station.last_error = "".join(letter for letter in str(error) if letter.isprintable())[:MOST_LETTERS]
     return new

@@ -5,7 +5,6 @@ what would be right.
 """
 
 import datetime as dt
-import math
 import uuid
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
@@ -19,9 +18,12 @@ from bootmark.core.types import STATES
 
 EMPTY = "This is empty: write something here."
 MOST_LETTERS = 2000
+YEARS = range(1901, 2200)
+"""Years in which a moment may lie: any zone can tell it then."""
 MOST_UNITS = 2000
 MOST_OF_ONE_UNIT = 100_000
 MOST_CORNERS = 500
+MOST_TICKS = 100
 FURTHEST = 1_000_000.0
 """Metres from the farm's origin at which a corner may lie."""
 
@@ -118,8 +120,10 @@ class Number(Rule):
     def read(self, value: Any, checks: Checks) -> float | int:
         if isinstance(value, bool) or not isinstance(value, (int, float)):
             raise wrong(f"{_said(value)} is not a number: write one from {self._range()}.")
-        if not math.isfinite(value) or not self.low <= value <= self.high:
-            raise wrong(f"{value:g} is out of range: write a number from {self._range()}." if abs(value) < 1e300 else "That is no number.")
+        # Compared before anything else: a whole number of JSON may be too long for a float.
+        if not self.low <= value <= self.high:
+            told = f"{value:g} is out of range" if abs(value) < 1e300 else "That is out of range"
+            raise wrong(f"{told}: write a number from {self._range()}.")
         if not self.whole:
             return float(value)
         if value != int(value):
@@ -188,7 +192,7 @@ class Moment(Rule):
             moment = dt.datetime.fromisoformat(value)
         except (ValueError, TypeError):
             moment = dt.datetime.min
-        if moment.tzinfo is None or not 1900 < moment.year < 2200:
+        if moment.tzinfo is None or moment.year not in YEARS:
             raise wrong("This is not a day and time: write it as 2026-06-18T07:40.")
         return moment
 
@@ -314,12 +318,12 @@ class Ticks(Rule):
     """The sentences that somebody ticked."""
 
     def inner(self) -> CoreSchema:
-        return core_schema.list_schema(core_schema.str_schema(max_length=MOST_LETTERS), max_length=100)
+        return core_schema.list_schema(core_schema.str_schema(max_length=MOST_LETTERS), max_length=MOST_TICKS)
 
     def read(self, value: Any, checks: Checks) -> list[str]:
-        if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
+        if not isinstance(value, list) or len(value) > MOST_TICKS or not all(isinstance(text, str) for text in value):
             raise wrong("Checks are a list of what was ticked.")
-        return value
+        return [Text(needed=False).read(text, checks) for text in value]
 
 
 @dataclass(frozen=True)
@@ -348,7 +352,7 @@ def corners_fault(value: Any) -> str:
         return f"The outline has {len(value)} corners and {MOST_CORNERS} are the most: draw it more simply."
     for place, corner in enumerate(value, 1):
         numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
-        if not numbers or not all(math.isfinite(metres) and abs(metres) <= FURTHEST for metres in corner):
+        if not numbers or not all(abs(metres) <= FURTHEST for metres in corner):
             return f"Corner {place} is not [x, y] in metres: write two numbers up to {FURTHEST:.0f}."
     return "" if _area(value) > 0 else "These corners enclose no ground: give corners that do not lie on one line."
 

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Catalogue
 from bootmark.services.base.command import Command, Refused, TooEarly
 from bootmark.services.base.farm_time import zone
+from bootmark.services.base.fields import YEARS
 from bootmark.services.base.people import Member
 from bootmark.store.base import Head
 from bootmark.store.models import Farm
@@ -54,7 +55,7 @@ class Sent:
         """Read one. now: the farm's time; off_by: what the device's clock is behind the farm's. Raises Refused."""
         try:
             told_at = dt.datetime.fromisoformat(raw["seen_at"]) if raw.get("seen_at") is not None else now
-            if told_at.tzinfo is None:
+            if told_at.tzinfo is None or told_at.year not in YEARS:
                 raise ValueError
             return cls(
                 command_id=uuid.UUID(raw["command_id"]),

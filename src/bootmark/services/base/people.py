@@ -1,6 +1,7 @@
 """Signing in, and who may do what."""
 
 import datetime as dt
+import unicodedata
 import uuid
 from dataclasses import dataclass
 
@@ -12,6 +13,8 @@ from sqlalchemy.orm import Session
 from bootmark.services.base.roles import Role
 
 FAILURES_ALLOWED = 8
+MOST_LETTERS = 254
+"""Of an address of mail. Source: RFC 3696, erratum 1690."""
 FAILURE_WINDOW = dt.timedelta(minutes=15)
 _hasher = PasswordHasher()
 # Compared against where no such account is known, so that the answer takes as long.
@@ -44,17 +47,27 @@ def hash_password(password: str) -> str:
     return _hasher.hash(password)
 
 
+def folded(email: str) -> str:
+    """An address as it is looked up and as its failures are counted: the one place where letters are made alike.
+
+    What can't be an address comes back empty: it is longer than one may be, or holds what no database keeps.
+    """
+    name = unicodedata.normalize("NFKC", email.strip()).casefold()
+    return name if len(name) <= MOST_LETTERS and name.isprintable() else ""
+
+
 def sign_in(session: Session, email: str, password: str, address: str, real_now: dt.datetime) -> Person | None:
     """The person, or None where name and password don't fit. Raises TooManyAttempts."""
-    keys = (f"name:{email.strip().lower()}", f"address:{address}")
+    name = folded(email)
+    keys = (f"name:{name}", f"address:{address}")
     for key, allowed in zip(keys, (FAILURES_ALLOWED, FAILURES_ALLOWED * 5), strict=True):
         if too_many(session, key, real_now, allowed):
             raise TooManyAttempts
-    row = session.execute(text("SELECT id, name, password_hash FROM bm_sign_in(:email)"), {"email": email.strip()}).one_or_none()
+    row = session.execute(text("SELECT id, name, password_hash FROM bm_sign_in(:email)"), {"email": name}).one_or_none()
     try:
         _hasher.verify(row.password_hash if row else _NOBODY, password)
         if row:
-            return Person(row.id, row.name, email.strip().lower())
+            return Person(row.id, row.name, name)
     except (VerifyMismatchError, InvalidHashError):
         pass
     for key in keys:

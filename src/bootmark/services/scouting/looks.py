@@ -27,6 +27,7 @@ from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, Sa
 from bootmark.store.rows import of_farm
 
 KEPT_CAUSES = 6
+MEASURES = ("mean", "proportion", "trap")
 SLIP = 0.05
 """Share of a scout's answers taken to be wrong: each is a tap on a drawing with its sentence. Judgement, no source."""
 
@@ -58,7 +59,7 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     stop_id: Annotated[uuid.UUID, RecordId("stop")]
     agent: Annotated[str, AgentField()]
     unit: Annotated[str, Text(40)]
-    measure: Annotated[str, Choice(("mean", "proportion", "trap"))]
+    measure: Annotated[str, Choice(MEASURES)]
     counts: Annotated[list[int], Counts()]
     enemies: Annotated[list[int], Counts(needed=False)]
 

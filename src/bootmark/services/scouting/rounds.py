@@ -31,14 +31,18 @@ def last_looks(session: Session) -> dict[uuid.UUID, dt.date]:
 
 def open_cases(session: Session, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
     """The newest look of each block, where it still needs one and nobody has called it."""
-    rows = session.execute(
-        of_farm(Look, Look.working["verdict"], Look.working["next_look"], Stop.block_id, Stop.on)
+    called = of_farm(DecisionRow, DecisionRow.id).where(DecisionRow.look_id == Look.id).exists()
+    newest = (
+        of_farm(Look, Look.id, Stop.block_id, Stop.on)
         .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
-        .outerjoin(DecisionRow, (DecisionRow.farm_id == Look.farm_id) & (DecisionRow.look_id == Look.id))
-        .where(Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS), DecisionRow.id.is_(None))
+        .where(Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS), ~called)
         .ext(distinct_on(Stop.block_id))
         .order_by(Stop.block_id, Look.seen_at.desc())
+        .subquery()
     )
+    # The workings are long: only those of the newest are taken up.
+    columns = (Look.working["verdict"], Look.working["next_look"], newest.c.block_id, newest.c.on)
+    rows = session.execute(of_farm(Look, *columns).join(newest, Look.id == newest.c.id))
     found: dict[uuid.UUID, list[OpenCase]] = {}
     for told, asked, block_id, on in rows:
         next_look = known.looks.get(asked)

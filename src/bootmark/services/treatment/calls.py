@@ -178,6 +178,8 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
     sample: SampleRow | None = context.get(SampleRow, command.sample_id, "sample_id") if command.sample_id else None
     if sample and sample.agent != agent:
         raise Refused(sample_id="That count is of another animal.")
+    if sample and sample.stop_id != look.stop_id:
+        raise Refused(sample_id="That count was made at another stop: count here, or make the call there.")
     decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, context.today)
     kind, headline = decision.kind, decision.headline
     if command.instead and decision.kind in ACTING:

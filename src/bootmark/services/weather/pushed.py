@@ -10,6 +10,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from bootmark.services.base.command import Forbidden, Refused
+from bootmark.services.base.fields import YEARS
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.weather.readings import PUSHED, HourReading, take
@@ -19,6 +20,7 @@ from bootmark.store.rows import of_farm
 LEAST_KEY = 16
 MOST_READINGS = 24 * 60
 AHEAD = dt.timedelta(hours=1)
+MOST_SAID = 1e9
 LIMITS = {"temp": (-60.0, 60.0), "rh": (0.0, 100.0), "wind": (0.0, 100.0), "rain": (0.0, 300.0)}
 NAMES = {"temp": "the temperature", "rh": "the humidity", "wind": "the wind", "rain": "the rain"}
 
@@ -85,6 +87,8 @@ def _reading(reading: Any, now: dt.datetime) -> HourReading:
         raise ValueError(f"{told!r} is not a time: write 2026-06-18T07:00:00+01:00") from None
     if at.tzinfo is None:
         raise ValueError(f"{told!r} has no zone: write 2026-06-18T07:00:00+01:00")
+    if at.year not in YEARS:
+        raise ValueError(f"{told!r} is no year in which anybody measured: check the station's clock")
     if at > now + AHEAD:
         raise ValueError(f"{told} is still ahead: check the station's clock")
     values: dict[str, float] = {}
@@ -93,6 +97,7 @@ def _reading(reading: Any, now: dt.datetime) -> HourReading:
         if isinstance(value, bool) or not isinstance(value, (int, float)):
             raise ValueError(f"{NAMES[name]} ({name}) is {value!r}: a number is wanted")
         if not low <= value <= high:
-            raise ValueError(f"{NAMES[name]} ({name}) is {value:g}: {low:g} to {high:g} is taken")
+            said = f"{value:g}" if abs(value) < MOST_SAID else "out of range"
+            raise ValueError(f"{NAMES[name]} ({name}) is {said}: {low:g} to {high:g} is taken")
         values[name] = float(value)
     return HourReading(at.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0), now, **values)

@@ -8,6 +8,7 @@ import uuid
 from flask import Blueprint, Response, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark.formats.csv_cells import as_text
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
@@ -117,8 +118,7 @@ def export() -> Response:
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(["when", "kind", "block", "what", "who", "record"])
-    for one in log.entries(db(), g.known):
-        # A cell that begins like a formula is told to be text.
-        text = f"'{one.text}" if one.text[:1] in "=+-@" else one.text
-        writer.writerow([one.at.astimezone(dt.UTC).isoformat(), one.kind, one.block, text, names.get(one.account_id, ""), one.record_id])
+    for entry in log.entries(db(), g.known):
+        at = entry.at.astimezone(dt.UTC).isoformat()
+        writer.writerow(as_text([at, entry.kind, entry.block, entry.text, names.get(entry.account_id, ""), entry.record_id]))
     return Response(out.getvalue(), mimetype="text/csv", headers={"Content-Disposition": "attachment; filename=book.csv"})

@@ -6,8 +6,9 @@ from flask import Blueprint, flash, redirect, request, url_for
 from werkzeug.wrappers import Response
 
 from bootmark.services.base import farm_time, queue
+from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.work import on_farm as as_farm
-from bootmark.web.guard import db, on_farm, the_farm
+from bootmark.web.guard import db, on_farm, only, the_farm
 
 blueprint = Blueprint("clock", __name__)
 PATIENCE_SECONDS = 4.0
@@ -17,6 +18,7 @@ PATIENCE_SECONDS = 4.0
 @on_farm
 def step() -> Response:
     farm = the_farm()
+    only(SCOUTS)
     farm_time.step(db(), farm, request.form.get("by", ""), request.form.get("stood_at", ""))
     job = queue.defer(db(), queue.PULL, farm_id=str(farm.id))
     # The step must be seen by the worker before it can be waited for.

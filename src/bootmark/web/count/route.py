@@ -9,11 +9,12 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Sample
+from bootmark.services.base.fields import Checks, Choice, Counts
 from bootmark.services.base.handling import as_json
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import looks, stops
-from bootmark.web import at_stop
-from bootmark.web.guard import member, on_farm, the_farm
+from bootmark.web import at_stop, forms
+from bootmark.web.guard import member, now, on_farm, the_farm
 
 blueprint = Blueprint("count", __name__, template_folder=".")
 
@@ -79,11 +80,12 @@ def page(stop: uuid.UUID) -> str:
 @on_farm
 def read() -> Response | tuple[Response, int]:
     """What a count says so far: the estimate with its limits, against the threshold. Nothing is stored."""
-    told = request.get_json(silent=True) or {}
+    told, checks = forms.posted(), Checks(g.known, now().date())
     try:
-        sample = Sample.of(told)
+        counts = {name: Counts(needed=name == "counts").read(told.get(name), checks) for name in ("counts", "enemies")}
+        sample = Sample.of({**counts, "measure": Choice(looks.MEASURES).read(told.get("measure"), checks)})
         found = interval(sample)
-    except (ValueError, KeyError, TypeError) as error:
+    except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)
     high = found.high if found.high < 1e9 else None

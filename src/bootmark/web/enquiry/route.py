@@ -110,7 +110,7 @@ def one(enquiry: uuid.UUID) -> str:
 def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     found = enquiries.enquiry(db(), enquiry)
-    told = request.get_json(silent=True) or {}
+    told = forms.posted()
     signs = bench_parts.signs_sent(g.known, told)
     if signs is None:
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422

@@ -19,7 +19,7 @@ from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg, shapes
-from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
 EMPTY_CORNER = [[0, 320], [60, 320], [60, 360], [0, 360]]
@@ -51,6 +51,7 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
     return render_template(
         "block.html",
         block=block,
+        keeper=member().role in KEEPERS,
         errors=forms.Errors(errors),
         stage_errors=forms.Errors(stage_errors),
         form=shown,
@@ -94,6 +95,7 @@ def crop_stage(block: uuid.UUID) -> Response | tuple[str, int]:
 @blueprint.get("/f/<uuid:farm>/farm/block/new")
 @on_farm
 def new_block() -> str:
+    only(KEEPERS)
     return _form(None)
 
 
@@ -106,6 +108,7 @@ def block(block: uuid.UUID) -> str:
 @blueprint.post("/f/<uuid:farm>/farm/block")
 @on_farm
 def save_block() -> Response | tuple[str, int]:
+    only(KEEPERS)
     try:
         outline = json.loads(request.form.get("outline", ""))
     except ValueError:

@@ -8,7 +8,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import findings, looks, photos, stops
-from bootmark.web import at_stop
+from bootmark.web import at_stop, forms
 from bootmark.web import bench as bench_parts
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
@@ -62,7 +62,7 @@ def page(stop: uuid.UUID) -> str:
 def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     here = at_stop.find(stop)
-    told = request.get_json(silent=True) or {}
+    told = forms.posted()
     signs = bench_parts.signs_sent(g.known, told)
     if signs is None:
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422

@@ -1,6 +1,8 @@
 """One weather station: its readings, what heat they make, and files to fill it from."""
 
+import csv
 import datetime as dt
+import io
 import uuid
 from collections.abc import Mapping
 from typing import Any
@@ -11,6 +13,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.core import units
 from bootmark.core.season import faults, gaps
 from bootmark.formats import weather_csv
+from bootmark.formats.csv_cells import as_text
 from bootmark.services import places
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
@@ -18,7 +21,7 @@ from bootmark.services.base.fields import Number
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.weather import derived, files, heat, judging, pushed, stations
 from bootmark.web import forms
-from bootmark.web.guard import db, member, now, on_farm, real_now, the_farm
+from bootmark.web.guard import db, member, now, on_farm, only, real_now, the_farm
 from bootmark.web.station.svg import heat_svg, year_svg
 
 blueprint = Blueprint("station", __name__, template_folder=".")
@@ -140,6 +143,7 @@ def give_key(station: uuid.UUID) -> str | tuple[str, int]:
 @blueprint.get("/f/<uuid:farm>/station/new")
 @on_farm
 def new() -> str:
+    only(KEEPERS)
     return render_template("new_station.html", form={}, errors=forms.Errors())
 
 
@@ -212,7 +216,9 @@ def refused(upload: uuid.UUID) -> Response:
     """The refused lines as they came, each with its reason, to be mended and sent again."""
     found = files.get(db(), member(), upload)
     told = files.preview(found, request.args.to_dict())
-    lines = [",".join([*told.header, "line", "reason"])]
-    for one in told.reading.refused if told.reading else ():
-        lines.append(f'{one.raw},{one.line},"{one.reason}"')
-    return Response("\n".join(lines) + "\n", mimetype="text/csv", headers={"Content-Disposition": "attachment; filename=refused.csv"})
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(as_text([*told.header, "line", "reason"]))
+    for row in told.reading.refused if told.reading else ():
+        writer.writerow(as_text([*row.cells, row.line, row.reason]))
+    return Response(out.getvalue(), mimetype="text/csv", headers={"Content-Disposition": "attachment; filename=refused.csv"})

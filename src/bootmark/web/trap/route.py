@@ -15,7 +15,7 @@ from bootmark.services.base.roles import SCOUTS
 from bootmark.services.seasons import traps
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg, shapes
-from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 from bootmark.web.trap.svg import catches_svg
 
 blueprint = Blueprint("trap", __name__, template_folder=".")
@@ -68,6 +68,7 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
     checks = next((one for one in traps.register(db(), today, ended=True) if trap and one.trap.id == trap.id), None)
     return render_template(
         "trap.html",
+        may=member().role in SCOUTS,
         trap=trap,
         form=shown,
         errors=forms.Errors(errors),
@@ -85,6 +86,7 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
 @blueprint.get("/f/<uuid:farm>/traps/new")
 @on_farm
 def new() -> str:
+    only(SCOUTS)
     return _edit(None)
 
 
@@ -97,6 +99,7 @@ def one(trap: uuid.UUID) -> str:
 @blueprint.post("/f/<uuid:farm>/traps")
 @on_farm
 def save() -> AnyResponse | tuple[str, int]:
+    only(SCOUTS)
     try:
         result = forms.send(traps.SaveTrap)
     except Refused as error:

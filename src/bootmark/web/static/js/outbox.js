@@ -1,11 +1,14 @@
 // Field entry without signal: every record is written to IndexedDB first and sent from there.
 // A record leaves the outbox only when the server has said that it is stored. It belongs to one
-// account and one farm, and is never sent as somebody else's.
+// account and one farm, and is never sent as somebody else's. All farms of the account are sent for, in parts.
 const Outbox = (() => {
   const meta = (name) => document.querySelector(`meta[name="${name}"]`)?.content || "";
   const farm = meta("farm");
   const account = meta("account");
   const AGAIN = new Set(["wait", "again", "fault"]);
+  const MOST_AT_ONCE = 200;
+  const MOST_FAULTS = 5;
+  const SET_ASIDE = "Bootmark failed at this record again and again: it is set aside, and the others go on.";
   const watchers = [];
   let sending = false;
   let again = false;
@@ -29,14 +32,30 @@ const Outbox = (() => {
     return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
   };
 
-  const opened = new Promise((resolve, reject) => {
-    const request = indexedDB.open("bootmark", 1);
-    request.onupgradeneeded = () => {
-      request.result.createObjectStore("commands", { keyPath: "command_id" });
-      request.result.createObjectStore("drafts", { keyPath: "key" });
+  // Records that version 0.2 kept, in their order by that device's clock.
+  function takeOver(before, queue) {
+    const kept = before.getAll();
+    kept.onsuccess = () => {
+      for (const command of kept.result.sort((a, b) => a.order - b.order)) queue.add(command);
+      before.transaction.db.deleteObjectStore("commands");
     };
-    request.onsuccess = () => resolve(request.result);
-    request.onerror = () => reject(request.error);
+  }
+
+  const opened = new Promise((resolve, reject) => {
+    const request = indexedDB.open("bootmark", 2);
+    request.onupgradeneeded = (event) => {
+      const db = request.result;
+      if (event.oldVersion < 1) db.createObjectStore("drafts", { keyPath: "key" });
+      // In the order in which they were kept, whatever the device's clock says.
+      const queue = db.createObjectStore("queue", { keyPath: "place", autoIncrement: true });
+      queue.createIndex("command_id", "command_id", { unique: true });
+      if (event.oldVersion === 1) takeOver(request.transaction.objectStore("commands"), queue);
+    };
+    request.onsuccess = () => {
+      request.result.onversionchange = () => request.result.close();
+      resolve(request.result);
+    };
+    request.onerror = request.onblocked = () => reject(request.error || new Error("another page holds it"));
   });
   opened.catch(() => {});
 
@@ -51,8 +70,19 @@ const Outbox = (() => {
   }
 
   async function mine() {
-    const all = await store("commands", "readonly", (s) => s.getAll());
-    return all.filter((one) => one.farm === farm && one.account === account).sort((a, b) => a.order - b.order);
+    const all = await store("queue", "readonly", (s) => s.getAll());
+    return all.filter((command) => command.account === account);
+  }
+
+  // What waits, this page's farm first, as much as is taken at once.
+  function parts(waiting) {
+    const farms = new Map([[farm, []]]);
+    for (const command of waiting) farms.set(command.farm, farms.get(command.farm) || []).get(command.farm).push(command);
+    const cut = [];
+    for (const commands of farms.values()) {
+      for (let start = 0; start < commands.length; start += MOST_AT_ONCE) cut.push(commands.slice(start, start + MOST_AT_ONCE));
+    }
+    return cut;
   }
 
   async function tell() {
@@ -66,6 +96,31 @@ const Outbox = (() => {
   const envelope = ({ command_id, kind, v, record_id, base, base_version, seen_at, payload }) =>
     base === undefined ? { command_id, kind, record_id, base_version, seen_at, payload } : { command_id, kind, v, record_id, base, seen_at, payload };
 
+  // Of several open pages one sends at a time, where the browser can tell; sent twice it is stored once all the same.
+  const alone = (act) => (navigator.locks ? navigator.locks.request("bootmark-outbox", act) : act());
+
+  // Sends one part; false where nothing more can be sent now. Another farm's clock is not this page's, so it is not told of one.
+  async function sendPart(batch) {
+    const to = batch[0].farm;
+    const answer = await fetch(`/f/${to}/sync`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") },
+      body: JSON.stringify({ sent_at: to === farm ? now() : undefined, commands: batch.map(envelope) }),
+    });
+    if (answer.status === 401 || answer.status === 400) {
+      problem = "Kept on this device: sign in again to send it";
+      return false;
+    }
+    // No member there any more: it stays here, and the others go on.
+    if (answer.status === 404) return true;
+    if (!answer.ok) throw new Error("not stored");
+    problem = "";
+    const told = await answer.json();
+    for (const result of told.results) await settle(batch, result);
+    if (told.results.some((result) => AGAIN.has(result.status))) later();
+    return true;
+  }
+
   async function send() {
     if (!farm || !account) return;
     if (sending) {
@@ -74,24 +129,9 @@ const Outbox = (() => {
     }
     sending = true;
     try {
-      const batch = (await mine()).filter((one) => !one.why);
-      if (batch.length) {
-        const answer = await fetch(`/f/${farm}/sync`, {
-          method: "POST",
-          headers: { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") },
-          body: JSON.stringify({ sent_at: now(), commands: batch.map(envelope) }),
-        });
-        if (answer.status === 401 || answer.status === 400) {
-          problem = "Kept on this device: sign in again to send it";
-        } else if (!answer.ok) {
-          throw new Error("not stored");
-        } else {
-          problem = "";
-          const told = await answer.json();
-          for (const result of told.results) await settle(batch, result);
-          if (told.results.some((result) => AGAIN.has(result.status))) later();
-        }
-      }
+      await alone(async () => {
+        for (const batch of parts((await mine()).filter((command) => !command.why))) if (!(await sendPart(batch))) break;
+      });
     } catch (error) {
       problem = "";
       later();
@@ -110,25 +150,34 @@ const Outbox = (() => {
   }
 
   async function settle(batch, result) {
-    const one = batch.find((each) => each.command_id === result.command_id);
-    if (!one || AGAIN.has(result.status)) return;
+    const command = batch.find((each) => each.command_id === result.command_id);
+    if (!command || result.status === "wait" || result.status === "again") return;
     if (result.status === "stored" || result.status === "conflict") {
-      await store("commands", "readwrite", (s) => s.delete(one.command_id));
+      await store("queue", "readwrite", (s) => s.delete(command.place));
       dispatchEvent(new CustomEvent("outbox:stored", { detail: result }));
-    } else {
-      one.why = Object.values(result.errors || { it: "The server refused it." }).join(" ");
-      await store("commands", "readwrite", (s) => s.put(one));
+      return;
     }
+    if (result.status === "fault") {
+      command.faults = (command.faults || 0) + 1;
+      if (command.faults >= MOST_FAULTS) command.why = SET_ASIDE;
+    } else {
+      command.why = Object.values(result.errors || { it: "The server refused it." }).join(" ");
+    }
+    await store("queue", "readwrite", (s) => s.put(command));
   }
+
+  const placed = async (id) => (await mine()).find((command) => command.command_id === id);
 
   // Keeps a record and hands back the id of its command, once it has been read back. It builds on the newest command of its
   // record that still waits here, else on the one that the page knew. Throws where this device keeps nothing.
   async function add({ kind, v, title, record_id, base, payload }) {
     const waiting = (await mine()).filter((one) => one.record_id === record_id && !one.why);
     const builds_on = waiting.length ? waiting[waiting.length - 1].command_id : base;
-    const command = { command_id: newId(), kind, v, title, record_id, base: builds_on || null, seen_at: now(), payload, farm, account, order: Date.now(), why: "" };
-    await store("commands", "readwrite", (s) => s.put(command));
-    const kept = await store("commands", "readonly", (s) => s.get(command.command_id));
+    const command = { command_id: newId(), kind, v, title, record_id, base: builds_on || null, seen_at: now(), payload, farm, account, why: "" };
+    const place = await store("queue", "readwrite", (s) => s.put(command));
+    const kept = await store("queue", "readonly", (s) => s.get(place));
+    // What waits here must not be thrown away when the device runs short of room.
+    navigator.storage?.persist?.().catch(() => {});
     if (!kept || JSON.stringify(kept.payload) !== JSON.stringify(payload)) throw new Error("not kept");
     await tell();
     send();
@@ -160,8 +209,15 @@ const Outbox = (() => {
       tell().catch(() => {});
     },
     async discard(id) {
-      await store("commands", "readwrite", (s) => s.delete(id));
+      const command = await placed(id);
+      if (command) await store("queue", "readwrite", (s) => s.delete(command.place));
       tell();
+    },
+    // Once more for what was set aside.
+    async retry(id) {
+      const command = await placed(id);
+      if (command) await store("queue", "readwrite", (s) => s.put({ ...command, why: "", faults: 0 }));
+      send();
     },
   };
 })();

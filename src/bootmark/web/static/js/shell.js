@@ -42,5 +42,8 @@ document.addEventListener("alpine:init", () => {
     discard(id) {
       Outbox.discard(id);
     },
+    retry(id) {
+      Outbox.retry(id);
+    },
   }));
 });

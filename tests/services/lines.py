@@ -1,0 +1,154 @@
+"""The work at one stop as commands, in its order, and how many rows came of it."""
+
+import datetime as dt
+import itertools
+import uuid
+from typing import Any
+
+from sqlalchemy import func, select
+
+from bootmark.services.weather import judging
+from bootmark.standins.estate import FARM, NOW, made
+from bootmark.store.models import TreatmentRow
+from bootmark.store.session import farm_session
+from tests.database import known
+from tests.sending import store_days
+
+SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
+
+
+def count(model: Any, **where: Any) -> int:
+    with farm_session(FARM) as session:
+        query = select(func.count()).select_from(model)
+        for name, value in where.items():
+            query = query.where(getattr(model, name) == value)
+        return session.execute(query).scalar_one()
+
+
+def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
+    """One payload of every kind, in the order of the work."""
+    ids = {
+        name: uuid.uuid4()
+        for name in (
+            "stop",
+            "look",
+            "sample",
+            "decision",
+            "application",
+            "biofix",
+            "station",
+            "block",
+            "enquiry",
+            "trap",
+            "check",
+            "stage",
+            "crop",
+        )
+    }
+    outline = [[0, 0], [10, 0], [10, 10]]
+    return {
+        "station.save": (
+            {"name": f"Hill {ids['station']}", "latitude": 46, "longitude": 7, "elevation": 500, "offset_minutes": 60, "url": ""},
+            ids["station"],
+        ),
+        "block.save": (
+            {
+                "name": f"B {ids['block']}",
+                "crop": "raspberry",
+                "place": "tunnel",
+                "cultivar": "",
+                "area": 0.2,
+                "outline": outline,
+                "station_id": str(made("Tunnel logger")),
+            },
+            ids["block"],
+        ),
+        "biofix.set": (
+            {"block_id": str(made("Orchard A")), "agent": "codling-moth", "on": "2026-05-20", "basis": "two males"},
+            ids["biofix"],
+        ),
+        "stop.open": ({"block_id": str(made("Tunnel 1")), "where": "row 1"}, ids["stop"]),
+        "look.record": ({"stop_id": str(ids["stop"]), "signs": SIGNS, "note": ""}, ids["look"]),
+        "sample.record": (
+            {
+                "stop_id": str(ids["stop"]),
+                "agent": "two-spotted-spider-mite",
+                "unit": "leaf",
+                "measure": "mean",
+                "counts": [9, 8, 12, 10] * 4,
+                "enemies": [0] * 16,
+            },
+            ids["sample"],
+        ),
+        "decision.make": (
+            {
+                "look_id": str(ids["look"]),
+                "agent": "two-spotted-spider-mite",
+                "sample_id": str(ids["sample"]),
+                "control": "insecticidal-soap",
+            },
+            ids["decision"],
+        ),
+        "enquiry.save": (
+            {"sender": "A neighbour", "came_as": "leaf", "crop": "rose", "family": "", "place": "bed", "words": "Holes.", "signs": {}},
+            ids["enquiry"],
+        ),
+        "trap.save": (
+            {
+                "name": f"T {ids['trap']}",
+                "block_id": str(made("Orchard A")),
+                "agent": "codling-moth",
+                "kind": "delta",
+                "x": 1,
+                "y": 2,
+                "set_on": "2026-06-01",
+                "lure_on": "2026-06-01",
+                "lure_days": 42,
+                "check_days": 3,
+            },
+            ids["trap"],
+        ),
+        "trap.check": ({"trap_id": str(ids["trap"]), "on": "2026-06-17", "caught": 3, "new_lure": False, "note": ""}, ids["check"]),
+        "stage.sighting": (
+            {
+                "block_id": str(made("Long Field")),
+                "agent": "colorado-potato-beetle",
+                "on": "2026-06-17",
+                "counts": {"larva": 4},
+                "note": "",
+            },
+            ids["stage"],
+        ),
+        "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
+        "weather.judge": doubtful(),
+    }
+
+
+flagged = itertools.count(0, 4)
+
+
+def doubtful() -> tuple[dict[str, Any], uuid.UUID]:
+    """The judgement of a day that nobody has judged yet: each call makes a spike of its own."""
+    ridge, day = made("Ridge mast"), dt.date(2025, 3, 1) + dt.timedelta(days=next(flagged))
+    with farm_session(FARM) as session:
+        row = {"local_date": day, "received_at": NOW, "tmin": 2.0, "tmax": 48.0, "rain": 0.0, "source": "test"}
+        store_days(session, ridge, [row])
+    return {"station_id": str(ridge), "local_date": day.isoformat(), "verdict": "stands"}, judging.record_id(ridge, day)
+
+
+def application(decision: uuid.UUID) -> dict[str, Any]:
+    with farm_session(FARM) as session:
+        row = session.scalars(select(TreatmentRow).where(TreatmentRow.decision_id == decision, TreatmentRow.ordinal == 0)).one()
+        control = known.agent(row.agent).control(row.control)
+    from bootmark.services.treatment.calls import checks
+
+    return {
+        "treatment_id": str(row.id),
+        "started_at": (NOW - dt.timedelta(hours=1)).isoformat(),
+        "finished_at": NOW.isoformat(),
+        "amount": 2,
+        "amount_unit": "L",
+        "area": 0.1,
+        "note": "",
+        "checks": list(checks(control)),
+    }
