@@ -160,6 +160,8 @@ class Outbox(LiveTest):
         self.assertTrue(pause_until(lambda: self.versions() == 1))
 
     def test_kept_is_said_only_where_it_is(self) -> None:
+        driver.size(self.chrome, driver.PHONE)
+        self.addCleanup(driver.size, self.chrome, driver.DESK)
         for broken in ("put = () => { throw new Error('full'); }", "get = function () { return this.getAll(); }"):
             self.chrome.refresh()
             driver.find(self.chrome, ".bench")
@@ -167,6 +169,10 @@ class Outbox(LiveTest):
             self.chrome.execute_script(f"const before = IDBObjectStore.prototype; before.{broken}")
             self.press("Keep this look")
             self.sees("Not kept: this browser keeps nothing.")
+            place = (
+                "const at = document.querySelector('.next > .note').getBoundingClientRect(); return at.top >= 0 && at.bottom < innerHeight"
+            )
+            driver.until(self.chrome, lambda c: c.execute_script(place), "the note is out of sight")
             self.assertNotIn("Kept on this device", self.chrome.find_element(By.CSS_SELECTOR, ".next").text)
             self.chrome.refresh()
 

@@ -63,6 +63,9 @@ document.addEventListener("alpine:init", () => {
       if (say("unsure").length) parts.push("Unsure: " + say("unsure").map(lower).join(", ") + ".");
       return parts.join(" ") || "Nothing yet.";
     },
+    get barTitle() {
+      return this.failed ? "Not kept on this device." : this.verdictTitle;
+    },
     get verdictTitle() {
       const verdict = this.ranked.verdict;
       const names = verdict.names.join(" and ");
