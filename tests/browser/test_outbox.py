@@ -15,6 +15,8 @@ from tests.browser import driver
 from tests.browser.live import LiveTest, pause_until
 from tests.web.test_pages import mail
 
+IN_SIGHT = "const at = document.querySelector('.next > .note').getBoundingClientRect(); return at.top >= 0 && at.bottom < innerHeight"
+
 
 class Outbox(LiveTest):
     # The browser itself reports the connections that these tests cut.
@@ -169,10 +171,7 @@ class Outbox(LiveTest):
             self.chrome.execute_script(f"const before = IDBObjectStore.prototype; before.{broken}")
             self.press("Keep this look")
             self.sees("Not kept: this browser keeps nothing.")
-            place = (
-                "const at = document.querySelector('.next > .note').getBoundingClientRect(); return at.top >= 0 && at.bottom < innerHeight"
-            )
-            driver.until(self.chrome, lambda c: c.execute_script(place), "the note is out of sight")
+            driver.until(self.chrome, lambda c: c.execute_script(IN_SIGHT), "the note is out of sight")
             self.assertNotIn("Kept on this device", self.chrome.find_element(By.CSS_SELECTOR, ".next").text)
             self.chrome.refresh()
 
