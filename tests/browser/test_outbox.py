@@ -265,6 +265,13 @@ class Outbox(LiveTest):
         self.press("Send it again")
         self.assertTrue(pause_until(lambda: self.versions() == 1))
 
+    def test_a_page_that_sleeps_while_it_sends_holds_up_no_other(self) -> None:
+        self.chrome.execute_script("navigator.locks.request('bootmark-outbox', () => new Promise(() => {}))")
+        self.tap("curl-up")
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        self.assertTrue(pause_until(lambda: self.versions() == 1, 20))
+
     def test_what_the_server_refuses_is_shown_and_can_be_thrown_away(self) -> None:
         self.chrome.execute_script(
             "Outbox.add({kind: 'look.record', v: 1, title: 'Look at a field', record_id: crypto.randomUUID(), base: null,"

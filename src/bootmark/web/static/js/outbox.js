@@ -8,6 +8,7 @@ const Outbox = (() => {
   const AGAIN = new Set(["wait", "again", "fault"]);
   const MOST_AT_ONCE = 200;
   const MOST_FAULTS = 5;
+  const LONGEST_WAIT = 10000;
   const SET_ASIDE = "Bootmark failed at this record again and again: it is set aside, and the others go on.";
   const watchers = [];
   let sending = false;
@@ -96,8 +97,20 @@ const Outbox = (() => {
   const envelope = ({ command_id, kind, v, record_id, base, base_version, seen_at, payload }) =>
     base === undefined ? { command_id, kind, record_id, base_version, seen_at, payload } : { command_id, kind, v, record_id, base, seen_at, payload };
 
-  // Of several open pages one sends at a time, where the browser can tell; sent twice it is stored once all the same.
-  const alone = (act) => (navigator.locks ? navigator.locks.request("bootmark-outbox", act) : act());
+  // Of several open pages one sends at a time, where the browser can tell. One that was put to sleep while it sent is not waited
+  // for: what is sent twice is stored once all the same.
+  function alone(act) {
+    if (!navigator.locks) return act();
+    let begun = false;
+    const turn = () => {
+      begun = true;
+      return act();
+    };
+    return navigator.locks.request("bootmark-outbox", { signal: AbortSignal.timeout(LONGEST_WAIT) }, turn).catch((error) => {
+      if (begun) throw error;
+      return act();
+    });
+  }
 
   // Sends one part; false where nothing more can be sent now. Another farm's clock is not this page's, so it is not told of one.
   async function sendPart(batch) {
