@@ -15,6 +15,7 @@ from bootmark.store.models import DecisionRow, Farm, Look, TreatmentRow
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, known
 from tests.sending import send
+from tests.services.lines import line
 
 YEAR = NOW.replace(month=1, day=1, hour=0)
 
@@ -118,6 +119,18 @@ class Records(DatabaseTest):
             self.assertEqual(agents, sorted(agents))
             self.assertIn(("Orchard A", "codling-moth"), [(block.name, agent) for block, agent in pairs])
             self.assertEqual(records.counted_and_called(session, NOW + dt.timedelta(days=1)), [])
+
+    def test_a_pair_stands_there_from_its_call_on(self) -> None:
+        told = line()
+        told["stop.open"][0]["block_id"] = str(made("Tunnel 2"))
+        pair, shown = ("Tunnel 2", "two-spotted-spider-mite"), []
+        for kind in ("stop.open", "look.record", "sample.record", "decision.make"):
+            with farm_session(FARM) as session:
+                shown.append(pair in [(block.name, agent) for block, agent in records.counted_and_called(session, NOW)])
+            send(kind, *told[kind])
+        with farm_session(FARM) as session:
+            shown.append(pair in [(block.name, agent) for block, agent in records.counted_and_called(session, NOW)])
+        self.assertEqual(shown, [False] * 4 + [True])
 
 
 class Plans(DatabaseTest):

@@ -10,7 +10,8 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.types import Interval, Sample
-from bootmark.services.base import ground
+from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base.stamp import Topic
 from bootmark.store.base import Head
 from bootmark.store.models import Application, Block, CommandRow, DecisionRow, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import CURRENT_FARM, of_farm
@@ -40,8 +41,15 @@ def counts(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime
     return counted
 
 
+_pairs: memo.Kept[list[tuple[Block, str]]] = memo.Kept(64)
+
+
 def counted_and_called(session: Session, since: dt.datetime) -> list[tuple[Block, str]]:
     """Blocks and agents that were called on a count since a moment, by agent."""
+    return stamp.while_standing(session, _pairs, (Topic.PLACES, Topic.TREATMENT), since, lambda: _counted_and_called(session, since))
+
+
+def _counted_and_called(session: Session, since: dt.datetime) -> list[tuple[Block, str]]:
     blocks = {block.id: block for block in ground.blocks(session)}
     rows = of_farm(DecisionRow, DecisionRow.agent, DecisionRow.block_id).distinct()
     pairs = session.execute(rows.where(DecisionRow.seen_at >= since, DecisionRow.sample_id.is_not(None)))
