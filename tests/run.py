@@ -14,8 +14,8 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 PROCESSES = 2
-FAST = ("tests.core.", "tests.formats.")
-LONG_FIRST = ("tests.browser.", "tests.web.", "tests.services.", "tests.outside.", "tests.core.")
+FAST = "tests.core."
+LONG_FIRST = ("tests.browser.", "tests.web.", "tests.services.", "tests.outside.", "tests.core.test_season", "tests.core.")
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""Naming the cause: laws that hold for every case, and the stories that matter. A general library checks the sums in test_against_library."""
+"""Naming the cause: laws that hold for every case, and the stories that matter. A general library checks the sums in tests/outside."""
 
 import math
 import unittest

@@ -65,6 +65,10 @@ class Question:
         region = network.case.region
         calls = [call_of(agent, region) for agent in network.agents]
         self.calls = [min((order.index(calls[place]) for place in members), default=len(order) - 1) for members in self.groups]
+        kinds = sorted(set(self.calls))
+        self.by_call = [[n for n, call in enumerate(self.calls) if call == kind] for kind in kinds]
+        self.about_call = _entropy([math.fsum(self.weights[n] for n in group) for group in self.by_call])
+        self.leads = self._lead(self.weights)
         self.others = {place: chance for place, chance in enumerate(solution.chances) if place not in self.members and chance > 1e-3}
 
     def causes(self) -> tuple[Cause, ...]:
@@ -104,28 +108,25 @@ class Question:
 
     def joint(self, rows: Sequence[list[float]]) -> tuple[float, float, float]:
         """In the answers to several signs at once: bits about the groups, bits about the call, and how much surer the lead."""
-        calls = sorted(set(self.calls))
-        members = [[n for n, call in enumerate(self.calls) if call == one] for one in calls]
         outcomes = [self.weights]
         for row in rows:
             against = [1 - chance for chance in row]
             outcomes = [list(map(mul, weights, answer)) for weights in outcomes for answer in (row, against)]
-        before = _entropy([math.fsum(self.weights[n] for n in ones) for ones in members])
         told = 0.0
         after = 0.0
         for weights in outcomes:
             whole = sum(weights)
             if whole > 0:
                 told -= whole * math.log2(whole)
-                if len(members) > 1:
-                    after += whole * _entropy([sum([weights[n] for n in ones]) for ones in members])
+                if len(self.by_call) > 1:
+                    after += whole * _entropy([sum([weights[n] for n in group]) for group in self.by_call])
         noise = sum(map(mul, self.weights, map(sum, zip(*([_bits(chance) for chance in row] for row in rows), strict=True))))
-        leads = math.fsum(self._lead(weights) for weights in outcomes) - self._lead(self.weights)
-        return max(0.0, told - noise), max(0.0, before - after), leads
+        leads = math.fsum(self._lead(weights) for weights in outcomes) - self.leads
+        return max(0.0, told - noise), max(0.0, self.about_call - after), leads
 
     def _lead(self, weights: list[float]) -> float:
         """The greatest share of these weights that sets with one same agent hold."""
-        return max((sum([weights[n] for n in ones]) for ones in self.holding.values()), default=0.0)
+        return max([sum([weights[n] for n in group]) for group in self.holding.values()], default=0.0)
 
 
 def possible(look: Look, case: Case) -> bool:
