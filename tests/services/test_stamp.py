@@ -53,12 +53,14 @@ class Stamp(DatabaseTest):
         self.assertEqual(len({before, between[0], now()}), 3)
 
     def test_notes_of_long_ago_go(self) -> None:
-        for _ in range(150):
+        """One transaction in 64 of the whole cluster tidies; which one that is, others that run beside this test have a say in."""
+        kept = [0]
+        while len(kept) < 2_000 and kept[-1] >= kept[-2:][0]:
             with farm_session(FARM) as session:
                 session.execute(text("UPDATE trap SET ended = ended"))
-        with farm_session(FARM) as session:
-            kept = session.execute(text("SELECT count(*) FROM farm_change WHERE topic = 'seasons'")).scalar_one()
-        self.assertLess(kept, 110)
+                kept.append(session.execute(text("SELECT count(*) FROM farm_change WHERE topic = 'seasons'")).scalar_one())
+        self.assertLess(kept[-1], kept[-2])
+        self.assertLessEqual(kept[-1], 34)
 
     def test_it_changes_with_what_people_write(self) -> None:
         block = {"block_id": str(ORCHARD)}
