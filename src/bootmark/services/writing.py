@@ -50,8 +50,7 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
         if before.content_hash != sent.content_hash:
             raise OtherContent(command_id="This command was sent before with other content: nothing was changed.")
         return {**before.result, "replayed": True}
-    if member.role not in handler.command.spec.roles:
-        raise Forbidden(role=f"A {member.role} can't do this; it takes {' or '.join(sorted(handler.command.spec.roles))}.")
+    Forbidden.unless(member.role, handler.command.spec.roles)
     if sent.v != handler.command.spec.v:
         raise Refused(v=f"Version {sent.v} of {sent.kind} is not known here, {handler.command.spec.v} is: load the page again.")
     for attempt in range(TRIES):

@@ -81,8 +81,7 @@ def member() -> Member:
 
 def only(roles: Collection[Role]) -> None:
     """Stop whoever has none of the roles. Raises Forbidden."""
-    if member().role not in roles:
-        raise Forbidden(role=f"A {member().role} can't do this; it takes {' or '.join(sorted(roles))}.")
+    Forbidden.unless(member().role, roles)
 
 
 def now() -> dt.datetime:

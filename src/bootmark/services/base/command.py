@@ -24,6 +24,12 @@ class Refused(Exception):
 class Forbidden(Refused):
     """This role may not do it."""
 
+    @classmethod
+    def unless(cls, role: Role, roles: Collection[Role]) -> None:
+        """Raises Forbidden, with what it takes, where a role is none of those."""
+        if role not in roles:
+            raise cls(role=f"A {role} can't do this; it takes {' or '.join(sorted(roles))}.")
+
 
 class OtherContent(Refused):
     """The command's id has been used for something else."""

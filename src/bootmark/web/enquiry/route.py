@@ -17,7 +17,7 @@ from bootmark.services.scouting.enquiries import Enquiry
 from bootmark.services.scouting.looks import drawn
 from bootmark.web import bench as bench_parts
 from bootmark.web import forms
-from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("enquiry", __name__, template_folder=".")
 FIELDS = ("sender", "came_as", "crop", "family", "place", "words")
@@ -140,8 +140,7 @@ def answer(enquiry: uuid.UUID) -> str:
 @on_farm
 def photo(enquiry: uuid.UUID) -> AnyResponse:
     enquiries.enquiry(db(), enquiry)
-    if member().role not in DESK:
-        abort(403)
+    only(DESK)
     sent = request.files.get("photo")
     try:
         if sent is None or not sent.filename:

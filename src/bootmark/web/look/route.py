@@ -10,7 +10,7 @@ from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import findings, looks, photos, stops
 from bootmark.web import at_stop, forms
 from bootmark.web import bench as bench_parts
-from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("look", __name__, template_folder=".")
 
@@ -83,8 +83,7 @@ def finding(look: uuid.UUID) -> str:
 @on_farm
 def photo(stop: uuid.UUID) -> AnyResponse:
     at_stop.find(stop)
-    if member().role not in SCOUTS:
-        abort(403)
+    only(SCOUTS)
     sent = request.files.get("photo")
     try:
         if sent is None or not sent.filename:
