@@ -18,8 +18,7 @@ import uuid
 
 from sqlalchemy import func, select
 
-from bootmark.launch.__main__ import answers
-from bootmark.launch.cluster import free_port
+from bench import pages as served
 from bootmark.services.base import ground
 from bootmark.services.seasons import forecasts, results
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE
@@ -101,29 +100,19 @@ def one_after_the_other(most: int = 200) -> float:
         return (time.perf_counter() - start) / len(asks)
 
 
-def pages(port: int) -> None:
-    command = [sys.executable, "-m", "gunicorn", "--no-control-socket", "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4"]
-    server = subprocess.Popen([*command, "--preload", "bootmark.web.wsgi:app"], env=os.environ, stderr=subprocess.DEVNULL)
-    address = f"http://127.0.0.1:{port}"
-    try:
-        limit = time.monotonic() + 60
-        while not answers(address) and time.monotonic() < limit:
-            time.sleep(0.1)
-        with driver.browser() as chrome:
-            driver.sign_in(chrome, address, next(mail for _, mail, role, _ in PEOPLE if role == "owner"), PASSWORD)
-            chrome.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WATCH})
-            print(f"{'':22}{'answer':>9}{'first paint':>13}{'all in view':>13}{'ribbons':>9}")
-            for name, path in (("a line of text", ""), ("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
-                told = []
-                for _ in range(ROUNDS + 4):
-                    chrome.execute_async_script(AT_REST)
-                    chrome.get(f"{address}/f/{FARM}/{path}" if path else f"{address}/healthz")
-                    told.append(driver.until(chrome, lambda c: c.execute_script(TOLD), "nothing was painted"))
-                answer, first, whole, ribbons = (statistics.median(row) for row in zip(*told[4:], strict=True))
-                print(f"{name:22}{answer:>6.0f} ms{first:>10.0f} ms{whole:>10.0f} ms{ribbons:>9.0f}")
-    finally:
-        server.terminate()
-        server.wait()
+def pages() -> None:
+    with served.bootmark() as address, driver.browser() as chrome:
+        driver.sign_in(chrome, address, next(mail for _, mail, role, _ in PEOPLE if role == "owner"), PASSWORD)
+        chrome.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WATCH})
+        print(f"{'':22}{'answer':>9}{'first paint':>13}{'all in view':>13}{'ribbons':>9}")
+        for name, path in (("a line of text", ""), ("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
+            told = []
+            for _ in range(ROUNDS + 4):
+                chrome.execute_async_script(AT_REST)
+                chrome.get(f"{address}/f/{FARM}/{path}" if path else f"{address}/livez")
+                told.append(driver.until(chrome, lambda c: c.execute_script(TOLD), "nothing was painted"))
+            answer, first, whole, ribbons = (statistics.median(row) for row in zip(*told[4:], strict=True))
+            print(f"{name:22}{answer:>6.0f} ms{first:>10.0f} ms{whole:>10.0f} ms{ribbons:>9.0f}")
 
 
 def main() -> None:
@@ -136,7 +125,7 @@ def main() -> None:
         each = 1000 * took / total
         print(f"{total} forecasts on {blocks} blocks by {WORKERS} workers, one killed on the way: {took:.1f} s, {each:.0f} ms each,")
         print(f"{took / total / alone:.2f} times one in this process ({1000 * alone:.0f} ms); made twice: {twice}")
-        pages(free_port())
+        pages()
     finally:
         database.drop(name)
 

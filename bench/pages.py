@@ -16,6 +16,7 @@ import re
 import statistics
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.parse
 import urllib.request
@@ -25,7 +26,7 @@ from collections.abc import Iterator, Sequence
 from sqlalchemy import create_engine, text
 
 from bootmark.core.catalogue import default
-from bootmark.launch.__main__ import web_command
+from bootmark.launch import web
 from bootmark.launch.cluster import free_port
 from bootmark.standins.estate import FARM, PASSWORD, made
 from tests import database, sending
@@ -62,27 +63,23 @@ OLD = {"treatment": "state <> 'planned'", "return_visit": "state <> 'booked'"}
 
 
 @contextlib.contextmanager
-def server(command: Sequence[str], folder: str, port: int, path: str) -> Iterator[str]:
-    """A server, up and answering."""
-    process = subprocess.Popen(command, cwd=folder, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-    address = f"http://127.0.0.1:{port}"
-    try:
-        for _ in range(300):
-            try:
-                urllib.request.urlopen(f"{address}{path}").read()
-                break
-            except OSError:
-                time.sleep(0.05)
-        yield address
-    finally:
-        process.terminate()
-        process.wait()
+def server(application: str, folder: str, path: str) -> Iterator[str]:
+    """The usual number of server processes on one socket, up and answering."""
+    with web.listening(f"127.0.0.1:{free_port()}") as listener, contextlib.ExitStack() as stack:
+        command = web.command(listener.descriptor, application)
+        for _ in range(web.process_count()):
+            process = subprocess.Popen(
+                command, cwd=folder, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, pass_fds=(listener.descriptor,)
+            )
+            stack.callback(process.wait)
+            stack.callback(process.terminate)
+        urllib.request.urlopen(f"{listener.address}{path}").read()
+        yield listener.address
 
 
 @contextlib.contextmanager
 def bootmark() -> Iterator[str]:
-    port = free_port()
-    with server(web_command(f"127.0.0.1:{port}"), os.getcwd(), port, "/healthz") as address:
+    with server(web.APPLICATION, os.getcwd(), "/livez") as address:
         yield address
 
 
@@ -238,18 +235,15 @@ def table(columns: dict[str, dict[str, float]], bare: float) -> None:
 
 
 def measure(quick: bool) -> None:
-    port = free_port()
-    folder = f"/tmp/bootmark-bare-{port}"
-    os.makedirs(folder)
+    folder = tempfile.mkdtemp(prefix="bootmark-bare-")
     with open(f"{folder}/bare.py", "w") as file:
         file.write(BARE)
-    command = [word.replace("bootmark.web.wsgi:app", "bare:app") for word in web_command(f"127.0.0.1:{port}")]
     jar = http.cookiejar.CookieJar()
     numbers = itertools.count()
     wanted = pages()
     stop = uuid.UUID(wanted["Look"].rsplit("/", 1)[1])
     columns: dict[str, dict[str, float]] = {}
-    with server(command, folder, port, "/") as bare_address:
+    with server("bare:app", folder, "/") as bare_address:
         bare_client = Client(bare_address, urllib.request.build_opener(), "")
         bares = [bare_client.get("/") for _ in range(3 * ROUNDS)]
         with bootmark() as address:

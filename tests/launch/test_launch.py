@@ -3,16 +3,14 @@
 import os
 import socket
 import subprocess
-import sys
 import tempfile
 import unittest
 from pathlib import Path
 from unittest import mock
 
 from bootmark.launch import __main__ as main
-from bootmark.launch import cluster, packages
+from bootmark.launch import cluster, demo, environment, packages, web
 from bootmark.launch.say import ROOT, Stop
-from bootmark.launch.supervise import Supervisor
 
 
 class Sentences(unittest.TestCase):
@@ -26,9 +24,21 @@ class Sentences(unittest.TestCase):
             taken.bind(("127.0.0.1", 0))
             taken.listen()
             port = taken.getsockname()[1]
-            with self.assertRaises(Stop) as caught, main.demo_running(port, reset=False, logs=Path(tempfile.gettempdir())):
+            with self.assertRaises(Stop) as caught, demo.running(port, reset=False, logs=Path(tempfile.gettempdir())):
                 pass
         self.assertIn(f"--port {port + 1}", str(caught.exception))
+
+    def test_no_place_to_listen_on(self) -> None:
+        for bind in ("8600", "127.0.0.1:many", "127.0.0.1:99999", "no such host.invalid:80"):
+            with self.assertRaises(Stop), web.listening(bind):
+                pass
+
+    def test_a_number_of_processes_that_is_none(self) -> None:
+        for told in ("0", "-1", "33", "two", "1.5"):
+            with mock.patch.dict(os.environ, {"BOOTMARK_WORKERS": told}):
+                self.assertIn("from 1 to 32", self.said(web.worker_count))
+        with mock.patch.dict(os.environ, {"BOOTMARK_WORKERS": "3"}):
+            self.assertEqual(web.worker_count(), 3)
 
     def test_no_root_and_no_sudo(self) -> None:
         with mock.patch("os.geteuid", return_value=1000), mock.patch("shutil.which", return_value=None):
@@ -41,6 +51,9 @@ class Sentences(unittest.TestCase):
     def test_a_full_disk(self) -> None:
         with mock.patch("shutil.disk_usage", return_value=mock.Mock(free=5_000_000)):
             self.assertIn("make room", self.said(packages.ready))
+            with tempfile.TemporaryDirectory() as folder:
+                kept = cluster.Cluster(Path(folder), 1, {})
+                self.assertIn("only 5 MB are free", self.said(cluster.make_startable, kept))
 
     def test_not_debian(self) -> None:
         with mock.patch("shutil.which", return_value=None):
@@ -52,14 +65,18 @@ class Sentences(unittest.TestCase):
             with mock.patch.object(cluster, "home", return_value=home):
                 (home / "data").mkdir()
                 self.assertIn("--reset", self.said(cluster.lasting))
-                (home / "cluster.json").write_text("{")
-                self.assertIn("--reset", self.said(cluster.lasting))
+                for note in ("{", "[]", '{"port": 1}'):
+                    (home / "cluster.json").write_text(note)
+                    self.assertIn("--reset", self.said(cluster.lasting))
 
     def test_a_broken_cluster(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
             Path(folder).chmod(0o755)
-            broken = cluster.Cluster(str(Path(folder) / "data"), cluster.free_port(), {})
-            self.assertIn("did not start", self.said(cluster.start, broken, Path(folder)))
+            (Path(folder) / "postgres" / "data").mkdir(parents=True)
+            broken = cluster.Cluster(Path(folder) / "postgres", cluster.free_port(), {})
+            with self.assertRaises(Stop) as caught, cluster.running(broken, os.open(folder, os.O_RDONLY)):
+                pass
+        self.assertIn("did not start", str(caught.exception))
 
     def test_serve_names_the_setting_that_is_missing(self) -> None:
         with mock.patch.dict(os.environ, {"BOOTMARK_WEB_URL": ""}), mock.patch.object(packages, "ready"):
@@ -73,9 +90,9 @@ class Machine(unittest.TestCase):
             self.assertEqual(packages.missing(browser=False), ["postgresql"])
 
     def test_passwords_do_not_stand_on_a_command_line(self) -> None:
-        one = cluster.Cluster("/x", 1, dict.fromkeys(cluster.ROLES, "pw"))
-        self.assertEqual(main.environment(one)["BOOTMARK_WEB_URL"], "postgresql+psycopg://bm_web:pw@127.0.0.1:1/bootmark")
-        self.assertNotIn("pw", " ".join(main.web_command("127.0.0.1:1")))
+        kept = cluster.Cluster(Path("/x"), 1, dict.fromkeys(cluster.ROLES, "pw"))
+        self.assertEqual(environment.environment(kept)["BOOTMARK_WEB_URL"], "postgresql+psycopg://bm_web:pw@127.0.0.1:1/bootmark")
+        self.assertNotIn("pw", " ".join([*web.command(3), *kept.program(4).command]))
 
     def test_help_runs_without_an_environment(self) -> None:
         done = subprocess.run(
@@ -83,14 +100,3 @@ class Machine(unittest.TestCase):
         )
         for command in ("demo", "serve", "test", "check", "shots"):
             self.assertIn(command, done.stdout)
-
-
-class Supervision(unittest.TestCase):
-    def test_a_child_that_ends_stops_all_and_is_named(self) -> None:
-        with tempfile.TemporaryDirectory() as folder:
-            supervisor = Supervisor(Path(folder))
-            with self.assertRaisesRegex(Stop, "quitter stopped by itself"), supervisor.until_told():
-                supervisor.run("sleeper", [sys.executable, "-c", "import time; time.sleep(60)"], os.environ, ROOT)
-                supervisor.run("quitter", [sys.executable, "-c", ""], os.environ, ROOT)
-                supervisor.wait()
-            self.assertTrue(all(child.poll() is not None for child in supervisor.children.values()))

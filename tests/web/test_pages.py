@@ -8,7 +8,7 @@ import uuid
 from typing import Any
 
 from flask.testing import FlaskClient
-from sqlalchemy import event, select
+from sqlalchemy import event, select, text
 
 from bootmark.services.scouting import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
@@ -189,7 +189,16 @@ class Answers(PagesTest):
         self.assertIn("Choose two or three", self.client.get(f"{F}/guide/apart?agent=dragon").get_data(as_text=True))
 
     def test_health(self) -> None:
-        self.assertEqual(self.app.test_client().get("/healthz").get_data(as_text=True), "ok\n")
+        client = self.app.test_client()
+        self.assertEqual([client.get(path).text for path in ("/livez", "/readyz")], ["ok\n"] * 2)
+        ill = client.get("/healthz")
+        self.assertEqual((ill.status_code, ill.text), (503, "worker: none is running\n"))
+        with engine("worker").begin() as connection:
+            connection.execute(text("INSERT INTO procrastinate_workers DEFAULT VALUES"))
+        self.assertEqual(client.get("/healthz").text, "ok\n")
+        with engine("worker").begin() as connection:
+            connection.execute(text("UPDATE procrastinate_workers SET last_heartbeat = now() - interval '5 minutes'"))
+        self.assertRegex(client.get("/healthz").text, r"worker: not heard of for 30\d s\n")
 
 
 class SignInPage(PagesTest):

@@ -12,12 +12,13 @@ from typing import Any
 
 from psycopg.errors import UniqueViolation
 from sqlalchemy import func, insert, inspect, select, text
-from sqlalchemy.exc import IntegrityError, OperationalError
+from sqlalchemy.exc import IntegrityError, InterfaceError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue
 from bootmark.services.base import farm_time
-from bootmark.services.base.command import Forbidden, OtherContent, Refused, TooEarly
+from bootmark.services.base.command import AskFirst, Forbidden, OtherContent, Refused, TooEarly
 from bootmark.services.base.fields import Checks
 from bootmark.services.base.handling import Context, Handler, Json, Sent
 from bootmark.services.base.people import Member
@@ -51,6 +52,8 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
             raise OtherContent(command_id="This command was sent before with other content: nothing was changed.")
         return {**before.result, "replayed": True}
     Forbidden.unless(member.role, handler.command.spec.roles)
+    if handler.command.spec.signs and not member.fresh:
+        raise AskFirst
     if sent.v != handler.command.spec.v:
         raise Refused(v=f"Version {sent.v} of {sent.kind} is not known here, {handler.command.spec.v} is: load the page again.")
     for attempt in range(TRIES):
@@ -176,8 +179,9 @@ def sync(
 ) -> list[Json]:
     """Carry out a batch, each command in a transaction of its own; one answer for each, in the order sent.
 
-    Answers: stored, conflict (kept beside the head), wait (what it refers to is not here yet), refused, other content, again (the
-    database was busy) and fault (unforeseen, logged). A command that came before what it refers to is tried once more after the others.
+    Answers: stored, conflict (kept beside the head), wait (what it refers to is not here yet), refused, ask (a signature: who it is must
+    be said again first), other content, again (the database was busy) and fault (unforeseen, logged). A command that came before what it
+    refers to is tried once more after the others.
     """
     answers: dict[int, Json] = {}
     waiting = list(enumerate(batch))
@@ -204,11 +208,13 @@ def _answer(farm_id: uuid.UUID, member: Member, catalogue: Catalogue, raw: Any, 
             return answer | told
         except TooEarly as error:
             return answer | {"status": "wait", "errors": error.errors}
+        except AskFirst as error:
+            return answer | {"status": "ask", "errors": error.errors}
         except OtherContent as error:
             return answer | {"status": "other content", "errors": error.errors}
         except Refused as error:
             return answer | {"status": "refused", "errors": error.errors}
-        except OperationalError:
+        except (OperationalError, InterfaceError, PoolTimeout):
             if attempt == TRIES - 1:
                 log.warning("command %s found the database busy %d times", answer["command_id"], TRIES)
         except Exception:

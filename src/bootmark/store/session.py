@@ -4,23 +4,39 @@ import os
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
+from typing import Any
 
 from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.engine import Connection
 from sqlalchemy.orm import Session, SessionTransaction
 
-SHARED = frozenset({"account", "sign_in_attempt", "agent", "sign", "alembic_version"})
+SHARED = frozenset({"account", "sign_in_attempt", "sign_in_session", "sign_in_event", "agent", "sign", "alembic_version"})
 """Tables of no farm. Everything else has row-level security; the queue's tables are the library's own."""
 
+
+WEB_LIMITS = "-c statement_timeout=30s -c lock_timeout=10s -c idle_in_transaction_session_timeout=60s"
+"""What no statement and no transaction of a request outlives: whoever waits longer is told to try again."""
 
 _engines: dict[str, Engine] = {}
 _TELL = text("SELECT set_config('bm.farm', :farm, true)")
 
 
+def limits(role: str) -> dict[str, Any]:
+    """How long a role's connections wait; work in the background may take its time."""
+    return {"connect_timeout": 5} | ({"options": WEB_LIMITS} if role == "web" else {})
+
+
 def engine(role: str = "web") -> Engine:
     """The engine of one database role, from BOOTMARK_<ROLE>_URL; made once."""
     if role not in _engines:
-        _engines[role] = create_engine(os.environ[f"BOOTMARK_{role.upper()}_URL"], pool_size=5, max_overflow=5, pool_pre_ping=True)
+        _engines[role] = create_engine(
+            os.environ[f"BOOTMARK_{role.upper()}_URL"],
+            pool_size=5,
+            max_overflow=5,
+            pool_pre_ping=True,
+            hide_parameters=True,
+            connect_args=limits(role),
+        )
     return _engines[role]
 
 

@@ -3,6 +3,7 @@
 One process at a time: the others wait for the lock, and find it done. A database that is newer than this code is refused.
 """
 
+import functools
 import itertools
 import os
 import shutil
@@ -84,6 +85,7 @@ def migrate(owner_url: str, backup_url: str = "", backups: Path | None = None) -
         engine.dispose()
 
 
+@functools.cache
 def newest() -> str | None:
     """The revision that this code is written for."""
     config = Config()

@@ -8,16 +8,19 @@ from flask import Flask
 from flask.json.provider import DefaultJSONProvider
 from werkzeug.middleware.proxy_fix import ProxyFix
 
+from bootmark.services.base.sign_ins import PHONE
 from bootmark.web import errors, guard, words
 from bootmark.web.book import route as book
 from bootmark.web.call import route as call
 from bootmark.web.clock import route as clock
 from bootmark.web.count import route as count
+from bootmark.web.devices import route as devices
 from bootmark.web.do import route as do
 from bootmark.web.drawing import route as drawing
 from bootmark.web.enquiry import route as enquiry
 from bootmark.web.farm import route as farm
 from bootmark.web.guide import route as guide
+from bootmark.web.health import route as health
 from bootmark.web.look import route as look
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
@@ -30,6 +33,7 @@ from bootmark.web.timing import route as timing
 from bootmark.web.trap import route as trap
 
 SCREENS = (
+    health,
     sign_in,
     round_,
     look,
@@ -47,6 +51,7 @@ SCREENS = (
     trap,
     push,
     clock,
+    devices,
     sync,
     drawing,
 )
@@ -73,8 +78,11 @@ def create_app(**settings: Any) -> Flask:
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_SECURE=behind_tls,
-        SESSION_COOKIE_NAME="bootmark",
-        PERMANENT_SESSION_LIFETIME=14 * 3600,
+        # Behind TLS the browser itself sees to it that no other host and no plain page sets it.
+        SESSION_COOKIE_NAME="__Host-bootmark" if behind_tls else "bootmark",
+        # How long a cookie can be read at all; the sign-in's row says when it ends.
+        PERMANENT_SESSION_LIFETIME=PHONE,
+        SESSION_REFRESH_EACH_REQUEST=False,
         MAX_CONTENT_LENGTH=MOST_BYTES,
         MAX_FORM_MEMORY_SIZE=2_000_000,
         WTF_CSRF_TIME_LIMIT=None,
@@ -84,7 +92,7 @@ def create_app(**settings: Any) -> Flask:
     if not app.config["SECRET_KEY"]:
         raise RuntimeError("BOOTMARK_SECRET is not set")
     if behind_tls:
-        app.wsgi_app = ProxyFix(app.wsgi_app, x_proto=1, x_host=1)  # type: ignore[method-assign]
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=1, x_proto=1, x_host=1)  # type: ignore[method-assign]
     logging.getLogger("bootmark").setLevel(logging.INFO)
     guard.init(app)
     words.init(app)

@@ -7,7 +7,7 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
 from bootmark.services.base.command import Forbidden, Refused
-from bootmark.services.base.work import NotHere
+from bootmark.services.base.work import DatabaseAway, NotHere
 
 log = logging.getLogger("bootmark.error")
 
@@ -40,6 +40,12 @@ def init(app: Flask) -> None:
             403 if forbidden else 400, "This is not for your role" if forbidden else "That can't be stored", " ".join(error.errors.values())
         )
 
+    @app.errorhandler(DatabaseAway)
+    def away(error: DatabaseAway) -> tuple[str, int, dict[str, str]]:
+        log.warning({"id": g.get("request_id"), "said": "the database does not answer"}, exc_info=error.__cause__ or error)
+        title = "The disk is full" if error.no_room else "The database does not answer"
+        return *_page(503, title, "Nothing was stored. Wait a moment, then send it again."), {"Retry-After": "3"}
+
     @app.errorhandler(NotHere)
     def not_here(_error: NotHere) -> tuple[str, int]:
         return _page(404, *SAID[404])
@@ -52,7 +58,7 @@ def init(app: Flask) -> None:
 
     @app.errorhandler(Exception)
     def unknown(error: Exception) -> tuple[str, int]:
-        log.exception("request %s %s failed", g.get("request_id"), request.path, exc_info=error)
+        log.error({"id": g.get("request_id"), "said": "a request failed"}, exc_info=error)
         return _page(
             500,
             "Bootmark failed at this",

@@ -1,5 +1,6 @@
 """Who is asking, for which farm, and what a page may do: sign-in, the farm's session, headers, request log."""
 
+import dataclasses
 import datetime as dt
 import functools
 import json
@@ -9,17 +10,18 @@ import uuid
 from collections.abc import Callable, Collection
 from typing import Any, cast
 
-from flask import Flask, Response, g, redirect, request, session, url_for
+from flask import Flask, Response, current_app, g, redirect, request, session, url_for
 from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue import default
-from bootmark.services.base import farm_time, work
-from bootmark.services.base.command import Forbidden
+from bootmark.services.base import farm_time, sign_ins, work
+from bootmark.services.base.command import AskFirst, Forbidden
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import Role
-from bootmark.services.base.work import Farm, Session
+from bootmark.services.base.sign_ins import From, Here
+from bootmark.services.base.work import Farm, Session, SignedOut
 
 csrf = CSRFProtect()
 login = LoginManager()
@@ -42,16 +44,26 @@ POLICY = "; ".join(
 
 
 class User(UserMixin):  # type: ignore[misc]
-    """The signed-in account, as the login library wants it."""
+    """A sign-in, as the login library wants it: known by its token."""
 
-    def __init__(self, account_id: str) -> None:
-        self.id = account_id
+    def __init__(self, token: str) -> None:
+        self.id = token
 
 
 @login.user_loader
-def load_user(account_id: str) -> User:
-    # Whether the account is still there is asked with its membership, in one question for each page.
-    return User(account_id)
+def load_user(token: str) -> User:
+    # Whether the sign-in still lasts is asked with the membership, in one question for each page.
+    return User(token)
+
+
+def token() -> str:
+    """The token of the request's sign-in."""
+    return cast(str, current_user.id)
+
+
+def asked_from() -> From:
+    """Where the request comes from."""
+    return From(request.remote_addr or "", (request.user_agent.string or "").encode("ascii", "replace").decode())
 
 
 @login.unauthorized_handler
@@ -84,6 +96,28 @@ def only(roles: Collection[Role]) -> None:
     Forbidden.unless(member().role, roles)
 
 
+def too_soon(seconds: int) -> str:
+    return f"Too many tries: wait {seconds} second{'s' if seconds != 1 else ''}, then try again."
+
+
+def ask_who() -> None:
+    """Where the sign-in is older than an hour, the form's password says who it is. Raises AskFirst where it does not."""
+    if member().fresh:
+        return
+    password = request.form.get("password", "")
+    if not password:
+        raise AskFirst
+    # A transaction of its own: a failed try is counted whatever comes of the form.
+    with work.nobody() as session:
+        told = sign_ins.check(session, g.person.email, password, asked_from(), real_now())
+    if told.wait:
+        raise AskFirst(too_soon(told.wait))
+    if told.person is None:
+        raise AskFirst("That is not your password: type it again.")
+    sign_ins.asked(db(), token(), told.person, asked_from(), real_now())
+    g.member = dataclasses.replace(member(), fresh=True)
+
+
 def now() -> dt.datetime:
     """The farm's time, in its own zone."""
     return farm_time.now(the_farm(), real_now())
@@ -94,9 +128,18 @@ def signed_in(view: Callable[..., Any]) -> Callable[..., Any]:
 
     @functools.wraps(view)
     def inside(**words: Any) -> Any:
-        return view(**words) if current_user.is_authenticated else unauthorized()
+        if not current_user.is_authenticated:
+            return unauthorized()
+        with work.nobody() as session:
+            g.here = sign_ins.of_token(session, token(), real_now())
+        return view(**words) if g.here else unauthorized()
 
     return inside
+
+
+def here() -> Here:
+    """The sign-in and its person, where no farm is asked for."""
+    return cast(Here, g.here)
 
 
 def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
@@ -106,9 +149,8 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
     def inside(farm: uuid.UUID, **words: Any) -> Any:
         if not current_user.is_authenticated:
             return unauthorized()
-        account = uuid.UUID(current_user.id)
-        with work.at_work(farm, account) as here:
-            g.db, g.member, g.farm, g.person = here.session, here.member, here.farm, here.person
+        with work.at_work(farm, token(), real_now()) as here:
+            g.db, g.member, g.farm, g.person, g.sign_in = here.session, here.member, here.farm, here.person, here.sign_in
             g.known = default()
             answer = view(**words)
             # A page that tells what was wrong with a form has written nothing.
@@ -128,26 +170,26 @@ def _after(response: Response) -> Response:
     response.headers["X-Content-Type-Options"] = "nosniff"
     response.headers["Referrer-Policy"] = "same-origin"
     response.headers["X-Request-Id"] = g.get("request_id", "")
+    if current_app.config["SESSION_COOKIE_SECURE"]:
+        response.headers["Strict-Transport-Security"] = "max-age=31536000"
     if request.endpoint and not request.endpoint.startswith(("static", "drawing")):
         response.headers.setdefault("Cache-Control", "no-store")
         took = round(1000 * (time.perf_counter() - g.get("started", time.perf_counter())), 1)
-        line = {"id": g.get("request_id"), "method": request.method, "path": request.path, "status": response.status_code, "ms": took}
-        log.info(json.dumps(line))
+        # The route, never the address: an address may hold what is nobody's business.
+        route = request.url_rule.rule if request.url_rule else ""
+        log.info({"id": g.get("request_id"), "method": request.method, "route": route, "status": response.status_code, "ms": took})
     return response
 
 
 def init(app: Flask) -> None:
     csrf.init_app(app)
     login.init_app(app)
-    login.session_protection = "basic"
+    # The token alone says who it is: a phone changes its address as it walks.
+    login.session_protection = None
     app.before_request(_before)
     app.after_request(_after)
 
-    @app.before_request
-    def lasting() -> None:
-        session.permanent = True
-
-    @app.get("/healthz")
-    def healthz() -> tuple[str, int]:
-        work.database_answers()
-        return "ok\n", 200
+    @app.errorhandler(SignedOut)
+    def signed_out(_error: SignedOut) -> AnyResponse:
+        session.clear()
+        return cast(AnyResponse, unauthorized())

@@ -9,6 +9,7 @@ import uuid
 from procrastinate import App, PsycopgConnector, RetryStrategy
 from sqlalchemy import text
 
+from bootmark import logs
 from bootmark.core.catalogue import default
 from bootmark.services.base import ground
 from bootmark.services.base.queue import PULL, RECKON
@@ -77,7 +78,7 @@ async def take_over() -> None:
 
 
 def main() -> None:
-    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(name)s %(levelname)s %(message)s")
+    logs.to_standard_error()
 
     async def run() -> None:
         async with app.open_async():

@@ -31,6 +31,13 @@ class Forbidden(Refused):
             raise cls(role=f"A {role} can't do this; it takes {' or '.join(sorted(roles))}.")
 
 
+class AskFirst(Refused):
+    """It is a signature, and whoever signs has not said who it is within the hour."""
+
+    def __init__(self, why: str = "Your sign-in is more than an hour old: type your password.") -> None:
+        super().__init__(password=why)
+
+
 class OtherContent(Refused):
     """The command's id has been used for something else."""
 
@@ -41,11 +48,12 @@ class TooEarly(Refused):
 
 @dataclass(frozen=True)
 class Spec:
-    """kind: permanent, as devices send it; v: of its shape; roles: who may send it."""
+    """kind: permanent, as devices send it; v: of its shape; roles: who may send it; signs: whether it is somebody's signature."""
 
     kind: str
     v: int
     roles: frozenset[Role]
+    signs: bool = False
 
 
 class Command(BaseModel):
@@ -54,9 +62,9 @@ class Command(BaseModel):
     model_config = ConfigDict(strict=True, extra="forbid", frozen=True)
     spec: ClassVar[Spec]
 
-    def __init_subclass__(cls, *, kind: str = "", v: int = 1, roles: Collection[Role] = (), **config: Any) -> None:
+    def __init_subclass__(cls, *, kind: str = "", v: int = 1, roles: Collection[Role] = (), signs: bool = False, **config: Any) -> None:
         super().__init_subclass__(**config)
-        cls.spec = Spec(kind, v, frozenset(roles))
+        cls.spec = Spec(kind, v, frozenset(roles), signs)
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         """What is wrong between fields, each of which is right by itself: field and sentence."""

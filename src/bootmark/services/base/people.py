@@ -1,21 +1,18 @@
-"""Signing in, and who may do what."""
+"""People: their names, their passwords, and what they are on a farm."""
 
-import datetime as dt
 import unicodedata
 import uuid
 from dataclasses import dataclass
 
 from argon2 import PasswordHasher
-from argon2.exceptions import InvalidHashError, VerifyMismatchError
+from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from bootmark.services.base.roles import Role
 
-FAILURES_ALLOWED = 8
 MOST_LETTERS = 254
 """Of an address of mail. Source: RFC 3696, erratum 1690."""
-FAILURE_WINDOW = dt.timedelta(minutes=15)
 _hasher = PasswordHasher()
 # Compared against where no such account is known, so that the answer takes as long.
 _NOBODY = _hasher.hash("nobody has this password")
@@ -30,17 +27,14 @@ class Person:
 
 @dataclass(frozen=True)
 class Member:
-    """A person on one farm."""
+    """A person on one farm. fresh: whether the person has given the password within the hour, as signing wants it."""
 
     account_id: uuid.UUID
     farm_id: uuid.UUID
     farm: str
     role: Role
     qualified: bool
-
-
-class TooManyAttempts(Exception):
-    """Sign-in is closed for this name or address for a while."""
+    fresh: bool = True
 
 
 def hash_password(password: str) -> str:
@@ -56,33 +50,12 @@ def folded(email: str) -> str:
     return name if len(name) <= MOST_LETTERS and name.isprintable() else ""
 
 
-def sign_in(session: Session, email: str, password: str, address: str, real_now: dt.datetime) -> Person | None:
-    """The person, or None where name and password don't fit. Raises TooManyAttempts."""
-    name = folded(email)
-    keys = (f"name:{name}", f"address:{address}")
-    for key, allowed in zip(keys, (FAILURES_ALLOWED, FAILURES_ALLOWED * 5), strict=True):
-        if too_many(session, key, real_now, allowed):
-            raise TooManyAttempts
-    row = session.execute(text("SELECT id, name, password_hash FROM bm_sign_in(:email)"), {"email": name}).one_or_none()
+def fits(password_hash: str | None, password: str) -> bool:
+    """Whether a password makes a hash. Where there is none the answer is no, and takes as long."""
     try:
-        _hasher.verify(row.password_hash if row else _NOBODY, password)
-        if row:
-            return Person(row.id, row.name, name)
-    except (VerifyMismatchError, InvalidHashError):
-        pass
-    for key in keys:
-        failed(session, key, real_now)
-    return None
-
-
-def too_many(session: Session, key: str, real_now: dt.datetime, allowed: int = FAILURES_ALLOWED * 5) -> bool:
-    """Whether so many failures were counted of late that no more is listened to."""
-    failures = session.execute(text("SELECT bm_failures(:key, :since)"), {"key": key, "since": real_now - FAILURE_WINDOW}).scalar_one()
-    return int(failures) >= allowed
-
-
-def failed(session: Session, key: str, real_now: dt.datetime) -> None:
-    session.execute(text("SELECT bm_failed(:key, :now)"), {"key": key, "now": real_now})
+        return _hasher.verify(password_hash or _NOBODY, password.encode("utf-8", "surrogatepass")) and password_hash is not None
+    except (VerificationError, InvalidHashError):
+        return False
 
 
 def person(session: Session, account_id: uuid.UUID) -> Person | None:
@@ -100,6 +73,17 @@ def names(session: Session) -> dict[uuid.UUID, str]:
     return {row.id: row.name for row in session.execute(text("SELECT id, name FROM bm_people()"))}
 
 
-def members(session: Session) -> list[tuple[str, str, bool]]:
-    """Name, role and qualification of the members of the session's farm."""
-    return [(row.name, row.role, row.qualified) for row in session.execute(text("SELECT name, role, qualified FROM bm_people()"))]
+@dataclass(frozen=True)
+class Colleague:
+    """A member of a farm, as the others see them."""
+
+    account_id: uuid.UUID
+    name: str
+    role: Role
+    qualified: bool
+
+
+def members(session: Session) -> list[Colleague]:
+    """The members of the session's farm."""
+    rows = session.execute(text("SELECT id, name, role, qualified FROM bm_people()"))
+    return [Colleague(row.id, row.name, Role(row.role), row.qualified) for row in rows]

@@ -239,7 +239,7 @@ def _done(context: Context, row: Application) -> None:
     _book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
 
 
-class RecordApplication(Command, kind="application.record", roles=SIGNERS):
+class RecordApplication(Command, kind="application.record", roles=SIGNERS, signs=True):
     """Sign for a treatment as done: when, how much, on what area, with the checks ticked."""
 
     treatment_id: Annotated[uuid.UUID, RecordId("treatment")]

@@ -1,6 +1,17 @@
 """The tables, by the work they serve."""
 
-from bootmark.store.models.base import Account, CommandRow, Farm, FarmChange, KnownAgent, KnownSign, Membership, SignInAttempt
+from bootmark.store.models.base import (
+    Account,
+    CommandRow,
+    Farm,
+    FarmChange,
+    KnownAgent,
+    KnownSign,
+    Membership,
+    SignInAttempt,
+    SignInEvent,
+    SignInSession,
+)
 from bootmark.store.models.places import Block
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
@@ -31,6 +42,8 @@ __all__ = [
     "SeasonResult",
     "SeasonRun",
     "SignInAttempt",
+    "SignInEvent",
+    "SignInSession",
     "StageSighting",
     "Station",
     "Stop",

@@ -4,7 +4,7 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import ForeignKey
+from sqlalchemy import BigInteger, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column
 
 from bootmark.store.base import Base, FarmRow, Identified, Xid8
@@ -27,6 +27,37 @@ class SignInAttempt(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     key: Mapped[str] = mapped_column(index=True)
     at: Mapped[dt.datetime]
+
+
+class SignInSession(Base):
+    """A sign-in, by the hash of its token. asked_at: when the password was given last; ended_by: what ended it before its time."""
+
+    __tablename__ = "sign_in_session"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    token_hash: Mapped[str] = mapped_column(unique=True)
+    account_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("account.id"), index=True)
+    device: Mapped[str]
+    address: Mapped[str]
+    made_at: Mapped[dt.datetime]
+    asked_at: Mapped[dt.datetime]
+    seen_at: Mapped[dt.datetime]
+    ends_at: Mapped[dt.datetime]
+    ended_at: Mapped[dt.datetime | None]
+    ended_by: Mapped[str] = mapped_column(server_default="")
+
+
+class SignInEvent(Base):
+    """What came of a try to sign in."""
+
+    __tablename__ = "sign_in_event"
+    __table_args__ = (Index(None, "account_id", "at"),)
+    id: Mapped[int] = mapped_column(BigInteger, primary_key=True)
+    at: Mapped[dt.datetime] = mapped_column(index=True)
+    account_id: Mapped[uuid.UUID | None]
+    name: Mapped[str]
+    address: Mapped[str]
+    device: Mapped[str]
+    outcome: Mapped[str]
 
 
 class KnownAgent(Base):

@@ -16,7 +16,7 @@ from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
 from bootmark.web.drawing.plan import plan_svg, shapes
-from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.guard import ask_who, db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("do", __name__, template_folder=".")
 
@@ -67,6 +67,7 @@ def card(treatment: uuid.UUID) -> str:
 def sign(treatment: uuid.UUID) -> Response | tuple[str, int]:
     times = {name: forms.moment(name) for name in ("started_at", "finished_at")}
     try:
+        ask_who()
         forms.send(calls.RecordApplication, treatment_id=str(treatment), checks=request.form.getlist("checks"), **times)
     except Refused as error:
         return _card(treatment, error.errors), 400

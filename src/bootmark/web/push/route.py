@@ -5,7 +5,7 @@ import uuid
 from flask import Blueprint, jsonify, request
 from werkzeug.wrappers import Response as AnyResponse
 
-from bootmark.services.base import farm_time, people
+from bootmark.services.base import farm_time, sign_ins
 from bootmark.services.base.command import Refused
 from bootmark.services.base.work import farm_of, on_farm
 from bootmark.services.weather import pushed
@@ -26,11 +26,12 @@ def receive(farm: uuid.UUID, station: uuid.UUID) -> tuple[AnyResponse, int]:
     kind, _, key = request.headers.get("Authorization", "").partition(" ")
     address = f"push:{request.remote_addr}"
     with on_farm(farm) as session:
-        if people.too_many(session, address, real_now()):
-            return jsonify({"error": "Too many wrong keys came from here: wait a quarter of an hour."}), 429
+        seconds = sign_ins.waits(session, address, sign_ins.KEY, real_now())
+        if seconds:
+            return jsonify({"error": f"Too many wrong keys came from here: wait {seconds} seconds.", "wait": seconds}), 429
         found = pushed.station_by_key(session, farm, station, key.strip()) if kind.lower() == "bearer" and key.strip() else None
         if found is None:
-            people.failed(session, address, real_now())
+            sign_ins.failed(session, address, real_now())
             return jsonify({"error": "No station here has this key: send it as 'Authorization: Bearer KEY'."}), 401
         told = request.get_json(silent=True)
         try:

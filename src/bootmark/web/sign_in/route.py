@@ -1,63 +1,103 @@
-"""Sign in and out, and choose the farm."""
+"""Sign in and out, choose the farm, and say again who it is before signing."""
 
-import uuid
+import logging
+from typing import Any
 from urllib.parse import urlsplit
 
-from flask import Blueprint, redirect, render_template, request, url_for
-from flask_login import current_user, login_required, login_user, logout_user
+from flask import Blueprint, jsonify, redirect, render_template, request, session, url_for
+from flask_login import current_user, login_user
 from werkzeug.wrappers import Response
 
-from bootmark.services.base import people
-from bootmark.services.base.people import TooManyAttempts
+from bootmark.logs import SECURITY
+from bootmark.services.base import people, sign_ins
 from bootmark.services.base.work import nobody
-from bootmark.web import forms
-from bootmark.web.guard import User, real_now
+from bootmark.web import forms, guard
+from bootmark.web.guard import User, asked_from, here, real_now, signed_in, token
 
 blueprint = Blueprint("sign_in", __name__, template_folder=".")
+log = logging.getLogger(SECURITY)
 
 
 def _inside(target: str) -> str:
     """The address to go on to, only if it lies on this site."""
     parts = urlsplit(target)
-    safe = target.startswith("/") and not target.startswith(("//", "/\\")) and not parts.netloc
+    safe = target.startswith("/") and not target.startswith(("//", "/\\")) and not parts.netloc and target.isprintable()
     return target if safe else url_for("sign_in.start")
 
 
 @blueprint.get("/")
-def start() -> str | Response:
+def start() -> Any:
     if not current_user.is_authenticated:
         return redirect(url_for("sign_in.page"))
+    return _farms()
+
+
+@signed_in
+def _farms() -> Any:
     with nobody() as db:
-        farms = people.memberships(db, uuid.UUID(current_user.id))
+        farms = people.memberships(db, here().person.id)
     if len(farms) == 1:
         return redirect(url_for("round.page", farm=farms[0].farm_id))
     return render_template("farms.html", farms=farms)
 
 
+def _page(email: str, to: str, errors: dict[str, str]) -> str:
+    own = request.form if request.method == "POST" else {}
+    return render_template("sign_in.html", email=email, errors=forms.Errors(errors), to=to, form=own)
+
+
 @blueprint.get("/sign-in")
 def page() -> str:
-    return render_template("sign_in.html", email="", errors=forms.Errors(), to=request.args.get("next", ""))
+    return _page("", request.args.get("next", ""), {})
 
 
 @blueprint.post("/sign-in")
-def enter() -> str | Response | tuple[str, int]:
+def enter() -> str | Response | tuple[str, int] | tuple[str, int, dict[str, str]]:
     email, to = request.form.get("email", ""), request.form.get("to", "")
-    try:
-        # Its own transaction: a failed try is counted whatever comes after it.
-        with nobody() as db:
-            person = people.sign_in(db, email, request.form.get("password", ""), request.remote_addr or "", real_now())
-    except TooManyAttempts:
-        errors = forms.Errors({"email": "Too many tries for this address: wait a quarter of an hour, then try again."})
-        return render_template("sign_in.html", email=email, errors=errors, to=to), 429
-    if person is None:
-        errors = forms.Errors({"password": "Address and password do not fit. Check both; the password minds capitals."})
-        return render_template("sign_in.html", email=email, errors=errors, to=to), 400
-    login_user(User(str(person.id)))
+    own_phone = (request.form.get("device", "").strip() or "My phone") if request.form.get("own_phone") else ""
+    if not own_phone.isprintable():
+        return _page(email, to, {"device": "Name the phone in plain letters."}), 400
+    # Its own transaction: a failed try is counted whatever comes after it.
+    with nobody() as db:
+        told = sign_ins.check(db, email, request.form.get("password", ""), asked_from(), real_now())
+        fresh = sign_ins.begin(db, told.person, asked_from(), real_now(), own_phone=own_phone) if told.person else ""
+    if told.wait:
+        log.warning({"event": "sign-in", "outcome": sign_ins.Outcome.SLOWED})
+        return _page(email, to, {"email": guard.too_soon(told.wait)}), 429, {"Retry-After": str(told.wait)}
+    if told.person is None:
+        log.warning({"event": "sign-in", "outcome": sign_ins.Outcome.REFUSED})
+        return _page(email, to, {"password": "Address and password do not fit. Check both; the password minds capitals."}), 400
+    log.info({"event": "sign-in", "outcome": sign_ins.Outcome.SIGNED_IN})
+    # Nothing of before is carried over: what somebody may have planted goes with it.
+    session.clear()
+    session.permanent = bool(own_phone)
+    login_user(User(fresh))
     return redirect(_inside(to) if to else url_for("sign_in.start"))
 
 
+@blueprint.post("/again")
+@signed_in
+def again() -> Response | tuple[Response, int]:
+    """Say once more who it is, as before signing; JSON for a page that stays."""
+    password = forms.posted().get("password")
+    with nobody() as db:
+        told = sign_ins.check(db, here().person.email, password if isinstance(password, str) else "", asked_from(), real_now())
+        if told.person:
+            sign_ins.asked(db, token(), told.person, asked_from(), real_now())
+    if told.wait:
+        return jsonify(errors={"password": guard.too_soon(told.wait)}), 429
+    if told.person is None:
+        log.warning({"event": "asked again", "outcome": sign_ins.Outcome.REFUSED})
+        return jsonify(errors={"password": "That is not your password: type it again."}), 400
+    log.info({"event": "asked again", "outcome": sign_ins.Outcome.ASKED})
+    return jsonify(said=True)
+
+
 @blueprint.post("/sign-out")
-@login_required
+@signed_in
 def out() -> Response:
-    logout_user()
+    with nobody() as db:
+        sign_ins.end(db, here().person.id, here().id, real_now())
+    log.info({"event": "sign-out"})
+    session.clear()
     return redirect(url_for("sign_in.page"))

@@ -21,7 +21,7 @@ from bootmark.services.base.fields import Number
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.weather import derived, files, heat, judging, pushed, stations
 from bootmark.web import forms
-from bootmark.web.guard import db, member, now, on_farm, only, real_now, the_farm
+from bootmark.web.guard import ask_who, db, member, now, on_farm, only, real_now, the_farm
 from bootmark.web.station.svg import heat_svg, year_svg
 
 blueprint = Blueprint("station", __name__, template_folder=".")
@@ -135,6 +135,7 @@ def give_key(station: uuid.UUID) -> str | tuple[str, int]:
     """A key for a station that sends its readings; shown this once."""
     found = ground.station(db(), station)
     try:
+        ask_who()
         return _page(found, key=pushed.give_key(db(), member(), found, request.form.get("key", "")))
     except Refused as error:
         return _page(found, error.errors), 400

@@ -5,13 +5,12 @@ import uuid
 from typing import Any
 
 from flask import Blueprint, g, jsonify, request
-from flask_login import current_user
 from werkzeug.wrappers import Response
 
 from bootmark.core.catalogue import default
 from bootmark.services import writing
 from bootmark.services.base import work
-from bootmark.web.guard import real_now, signed_in
+from bootmark.web.guard import real_now, signed_in, token
 
 blueprint = Blueprint("sync", __name__)
 MOST_COMMANDS = 200
@@ -20,7 +19,7 @@ MOST_COMMANDS = 200
 @blueprint.post("/f/<uuid:farm>/sync")
 @signed_in
 def receive(farm: uuid.UUID) -> Response | tuple[Response, int]:
-    with work.at_work(farm, uuid.UUID(current_user.id)) as here:
+    with work.at_work(farm, token(), real_now()) as here:
         member = here.member
     told = request.get_json(silent=True)
     batch = told.get("commands") if isinstance(told, dict) else None

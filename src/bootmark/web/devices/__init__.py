@@ -1,0 +1,1 @@
+"""Where a person is signed in."""

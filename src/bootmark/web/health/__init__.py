@@ -1,0 +1,1 @@
+"""Whether this process, what it rests on and what works beside it are well."""
