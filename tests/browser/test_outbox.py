@@ -215,7 +215,7 @@ class Outbox(LiveTest):
             self.assertEqual((look.version, look.conflict, look.note), (204, False, "look 203"))
 
     def test_what_version_0_2_kept_is_taken_over_in_its_order(self) -> None:
-        self.chrome.get(self.server.address + "/healthz")
+        self.chrome.get(self.server.address + "/livez")
         kept = [
             {"command_id": str(uuid.uuid4()), "kind": "look.record", "v": 1, "title": "Look", "record_id": self.stop, "base": None}
             | {"seen_at": NOW.isoformat(), "payload": {"stop_id": self.stop, "signs": {"curl-up": "seen"}, "note": note}}

@@ -109,11 +109,11 @@ class Files(DatabaseTest):
         upload_id = self.receive(self.CSV + b"2012-13-01,1,2\n2012-01-02,9,3\n")
         with farm_session(FARM) as session:
             upload = files.get(session, member("adviser"), upload_id)
-            self.assertIn("unit", files.preview(upload, {}).problem)
+            self.assertIn("unit", files.preview(session, upload, {}, NOW).problem)
             form = {"unit": "C", "order": "ymd"}
-            told = files.preview(upload, form)
-            assert told.reading
-            self.assertEqual((len(told.reading.days), len(told.reading.refused)), (336, 2))
+            told = files.preview(session, upload, form, NOW)
+            assert told.understood
+            self.assertEqual((told.understood.count, told.understood.refused_count), (336, 2))
             first = files.store(session, member("adviser"), upload, form, NOW, NOW)
             again = files.store(session, member("adviser"), upload, form, NOW, NOW)
         self.assertEqual((first, first["stored"]), (again, 336))
@@ -125,9 +125,9 @@ class Files(DatabaseTest):
         upload_id = self.receive(content)
         with farm_session(FARM) as session:
             upload = files.get(session, member("adviser"), upload_id)
-            told = files.preview(upload, {})
-            assert told.reading
-            self.assertEqual((told.problem, [one.tmax for one in told.reading.days]), ("", [21.5, 22.0, 21.8]))
+            told = files.preview(session, upload, {}, NOW)
+            assert told.understood
+            self.assertEqual((told.problem, [day.tmax for day in told.understood.days]), ("", [21.5, 22.0, 21.8]))
             self.assertEqual(files.store(session, member("adviser"), upload, {}, NOW, NOW)["stored"], 3)
             self.assertEqual(upload.content, content)
 

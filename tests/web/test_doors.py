@@ -22,8 +22,8 @@ READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "count.newest", "count.page", "devices.page",
     "do.card", "do.page",
     "enquiry.answer", "enquiry.one", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
-    "guide.drawings", "guide.page", "look.finding", "look.newest", "look.page", "look.picture", "round.page", "season.page", "season.what_if",
-    "stages.page", "stages.part", "stages.progress", "station.file", "station.new", "station.page", "station.refused", "timing.page",
+    "guide.drawings", "guide.page", "look.finding", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
+    "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.new", "station.page", "station.refused", "timing.page",
     "trap.new", "trap.one", "trap.page",
 }  # fmt: skip
 RECKONERS = {"look.rank", "enquiry.rank", "count.read"}
@@ -34,6 +34,7 @@ WRITERS: dict[str, frozenset[Role]] = {
     "clock.step": SCOUTS,
     "devices.sign_out_member": frozenset({Role.OWNER}),
     "do.sign": SIGNERS,
+    "photo.receive": SCOUTS,
     "enquiry.photo": DESK,
     "enquiry.save": DESK,
     "farm.crop_stage": SCOUTS,
@@ -81,7 +82,7 @@ class Doors(PagesTest):
         return "POST" if "POST" in (rule.methods or ()) else "GET"
 
     def ask(self, client: FlaskClient, rule: Rule, farm: uuid.UUID = FARM, token: str = "") -> int:
-        form = {name: str(uuid.uuid4()) for name in ("command_id", "record_id", "photo_id")} | {"csrf_token": token}
+        form = {name: str(uuid.uuid4()) for name in ("command_id", "record_id")} | {"csrf_token": token}
         words = {"data": form} if self.method(rule) == "POST" else {}
         with client.open(self.address(rule, farm), method=self.method(rule), headers={"X-CSRFToken": token}, **words) as answer:
             return answer.status_code

@@ -302,13 +302,13 @@ class Writing(PagesTest):
 
     def test_a_photograph_that_is_none_is_refused_with_the_reason(self) -> None:
         stop = self.one(Look).stop_id
-        form = {"photo_id": str(uuid.uuid4()), "photo": (io.BytesIO(b"no"), "x.jpg")}
+        form = {"photo": (io.BytesIO(b"no"), "x.jpg")}
         answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
         self.assertIn("not a picture", self.client.get(answer.headers["Location"]).get_data(as_text=True))
 
     def test_a_photograph_of_fifty_megabytes_is_refused_with_the_reason(self) -> None:
         stop = self.one(Look).stop_id
-        form = {"photo_id": str(uuid.uuid4()), "photo": (io.BytesIO(b"0" * 50_000_000), "x.jpg")}
+        form = {"photo": (io.BytesIO(b"0" * 50_000_000), "x.jpg")}
         answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
         self.assertEqual(answer.status_code, 413)
         self.assertRegex(answer.get_data(as_text=True), r"\d+ MB")

@@ -2,10 +2,9 @@
 
 import csv
 import datetime as dt
-import io
 import itertools
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from bootmark.core import units
@@ -17,6 +16,9 @@ UNITS = ("C", "F")
 MOST_LINES = 400_000
 MOST_LETTERS = 10_000
 """Of a line: a longer one is no line of readings."""
+ENOUGH_LINES = 5_000
+"""To tell the order of a date's parts: fourteen years of days."""
+STEP_LINES = 10_000
 LIMITS = (-60.0, 60.0)
 MOST_RAIN = 1000.0
 GUESSES = {
@@ -81,7 +83,8 @@ def _text(content: bytes) -> str:
     raise BadFile("The file's letters can't be read: save it as UTF-8.")
 
 
-def _rows(content: bytes) -> tuple[list[str], list[tuple[int, list[str], str]]]:
+def _lines(content: bytes) -> list[str]:
+    """The lines of a file, the header first. Raises BadFile."""
     text = _text(content)
     if not text.strip():
         raise BadFile("The file is empty: it needs a header line and a line for each day.")
@@ -91,19 +94,33 @@ def _rows(content: bytes) -> tuple[list[str], list[tuple[int, list[str], str]]]:
     long = next((number for number, line in enumerate(lines, 1) if len(line) > MOST_LETTERS), None)
     if long:
         raise BadFile(f"Line {long} has {len(lines[long - 1]):,} letters and {MOST_LETTERS:,} is the most: that is no line of readings.")
-    first = lines[0]
-    mark = max(",;\t", key=first.count)
-    header = next(csv.reader([first], delimiter=mark))
-    rows = []
+    return lines
+
+
+def _mark(header_line: str) -> str:
+    """What parts the cells."""
+    return max(",;\t", key=header_line.count)
+
+
+def _cells(line: str, mark: str) -> list[str]:
+    return next(csv.reader([line], delimiter=mark), [])
+
+
+def _names(lines: Sequence[str]) -> list[str]:
+    return [name.strip() for name in _cells(lines[0], _mark(lines[0]))]
+
+
+def _rows(lines: Sequence[str]) -> Iterator[tuple[int, list[str], str]]:
+    """Number, cells and text of each line below the header that holds something."""
+    mark = _mark(lines[0])
     for number, line in enumerate(lines[1:], 2):
         if line.strip():
-            rows.append((number, next(csv.reader(io.StringIO(line), delimiter=mark), []), line))
-    return [name.strip() for name in header], rows
+            yield number, _cells(line, mark), line
 
 
 def header(content: bytes) -> list[str]:
     """The file's column names. Raises BadFile."""
-    names = _rows(content)[0]
+    names = _names(_lines(content))
     if len(names) < 3:
         raise BadFile("The first line must name the columns: at least a date, a minimum and a maximum, parted by commas.")
     if any(re.fullmatch(r"[-+\d.,/ ]+", name) for name in names):
@@ -124,10 +141,10 @@ def guess(names: Sequence[str]) -> dict[str, str]:
 
 def guess_order(content: bytes, column: str) -> str | None:
     """The order of a date's parts where the file leaves no doubt, None where a person has to say."""
-    names, rows = _rows(content)
-    place = names.index(column)
+    lines = _lines(content)
+    place = _names(lines).index(column)
     possible = set(ORDERS)
-    for _, cells, _ in rows:
+    for _, cells, _ in itertools.islice(_rows(lines), ENOUGH_LINES):
         parts = re.findall(r"\d+", cells[place])[:3] if place < len(cells) else []
         if len(parts) == 3:
             possible = {order for order in possible if _date(parts, order)}
@@ -179,16 +196,22 @@ def _read_row(cells: Sequence[str], places: dict[str, int], choices: Choices, li
     return Day(line, day, values["tmin"], values["tmax"], rain)
 
 
-def read(content: bytes, choices: Choices) -> Reading:
-    """Read a whole file as the choices say. Raises BadFile where a needed column is not named or not there."""
-    names, rows = _rows(content)
+def read(content: bytes, choices: Choices, step: Callable[[int], None] | None = None) -> Reading:
+    """Read a whole file as the choices say. Raises BadFile where a needed column is not named or not there.
+
+    step: told now and then how far it is, in per cent.
+    """
+    lines = _lines(content)
+    names = _names(lines)
     missing = [name for name in NEEDED if choices.columns.get(name) not in names]
     if missing:
         raise BadFile(f"Say which column holds the {', '.join(missing)}.")
     places = {ours: names.index(theirs) for ours, theirs in choices.columns.items() if theirs in names}
     days: dict[dt.date, Day] = {}
     refused, doubts = [], []
-    for line, cells, raw in rows:
+    for line, cells, raw in _rows(lines):
+        if step and line % STEP_LINES == 0:
+            step(100 * line // len(lines))
         told = _read_row(cells, places, choices, line)
         if isinstance(told, str):
             refused.append(Problem(line, told, raw, tuple(cells)))
@@ -207,6 +230,6 @@ def read(content: bytes, choices: Choices) -> Reading:
             doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} has one value for minimum and maximum.", ""))
         elif told.tmax - told.tmin > 35:
             doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} spans {told.tmax - told.tmin:.0f} °C: check it.", ""))
-    step = dt.timedelta(days=1)
-    gaps = [(one.date + step, two.date - step) for one, two in itertools.pairwise(ordered) if two.date - one.date > step]
+    day = dt.timedelta(days=1)
+    gaps = [(before.date + day, after.date - day) for before, after in itertools.pairwise(ordered) if after.date - before.date > day]
     return Reading(tuple(ordered), tuple(refused), tuple(doubts), tuple(gaps))

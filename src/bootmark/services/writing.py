@@ -203,7 +203,7 @@ def _answer(farm_id: uuid.UUID, member: Member, catalogue: Catalogue, raw: Any, 
         try:
             with farm_session(farm_id) as session:
                 farm = session.get_one(Farm, farm_id)
-                sent = Sent.of(raw, farm_time.now(farm, real_now), sent_at=sent_at, off_by=_off_by(farm, sent_at, real_now))
+                sent = Sent.of(raw, farm_time.now(farm, real_now), sent_at=sent_at, off_by=off_by(farm, sent_at, real_now))
                 told = handle(session, farm, member, catalogue, sent, real_now)
             return answer | told
         except TooEarly as error:
@@ -223,7 +223,7 @@ def _answer(farm_id: uuid.UUID, member: Member, catalogue: Catalogue, raw: Any, 
     return answer | {"status": "again", "errors": {"command": "The database was busy: it is sent again."}}
 
 
-def _off_by(farm: Farm, sent_at: dt.datetime | None, real_now: dt.datetime) -> dt.timedelta:
+def off_by(farm: Farm, sent_at: dt.datetime | None, real_now: dt.datetime) -> dt.timedelta:
     """What a device's clock is behind the farm's. A demo farm's clock stands still, and no device can be wrong by it."""
     if sent_at is None or farm.clock_at is not None:
         return dt.timedelta(0)

@@ -22,6 +22,7 @@ from bootmark.web.farm import route as farm
 from bootmark.web.guide import route as guide
 from bootmark.web.health import route as health
 from bootmark.web.look import route as look
+from bootmark.web.photo import route as photo
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
 from bootmark.web.season import route as season
@@ -49,6 +50,7 @@ SCREENS = (
     station,
     season,
     trap,
+    photo,
     push,
     clock,
     devices,

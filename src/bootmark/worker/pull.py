@@ -5,6 +5,7 @@ import json
 import logging
 import math
 import time
+import uuid
 from typing import Any
 
 import urllib3
@@ -32,6 +33,10 @@ MOST_HOURS = dt.timedelta(hours=24 * 40)
 MOST_BACK_OFF = dt.timedelta(hours=6)
 MOST_LETTERS = 200
 SENT_AFTER = dt.timedelta(hours=1)
+FAULTS = (
+    urllib3.exceptions.HTTPError, ValueError, LookupError, TypeError, ArithmeticError, RecursionError, OSError, DBAPIError,
+)  # fmt: skip
+"""What a station's answer may be guilty of."""
 log = logging.getLogger("bootmark.worker")
 
 _pool = urllib3.PoolManager(
@@ -108,30 +113,33 @@ def pull_station(session: Session, station: Station, now: dt.datetime) -> int:
     return taken.hours
 
 
+def due(session: Session, real_now: dt.datetime) -> list[uuid.UUID]:
+    """Stations of the session's farm that have an address and are not left alone for now."""
+    waited = or_(Station.next_try_at.is_(None), Station.next_try_at <= real_now)
+    return list(session.scalars(of_farm(Station, Station.id).where(Station.url != "", waited)))
+
+
 def pull_farm(session: Session, farm: Farm, real_now: dt.datetime) -> int:
-    """Read every station of a farm that has an address; one that does not answer leaves the others alone."""
-    new = 0
-    due = or_(Station.next_try_at.is_(None), Station.next_try_at <= real_now)
-    for station in session.scalars(of_farm(Station).where(Station.url != "", due)):
-        try:
-            with session.begin_nested():
-                new += pull_station(session, station, farm_time.now(farm, real_now))
-            station.failures, station.next_try_at, station.last_error = 0, None, ""
-        except OperationalError:
-            # The database itself is ill: that is no fault of the station, and the job is tried again.
-            raise
-        except (
-            urllib3.exceptions.HTTPError,
-            ValueError,
-            LookupError,
-            TypeError,
-            ArithmeticError,
-            RecursionError,
-            OSError,
-            DBAPIError,
-        ) as error:
-            log.warning("station %s did not answer: %s", station.id, error)
-            station.failures += 1
-            station.next_try_at = real_now + backed_off(station.failures)
-            station.last_error = "".join(letter for letter in str(error) if letter.isprintable())[:MOST_LETTERS]
+    """Read every station of a farm that is due; one that does not answer leaves the others alone."""
+    return sum(pull_if_due(session, farm, station, real_now) for station in due(session, real_now))
+
+
+def pull_if_due(session: Session, farm: Farm, station_id: uuid.UUID, real_now: dt.datetime) -> int:
+    """Read one station, unless it is left alone by now; the number of its hours that were new. What is wrong with it is noted with it."""
+    station = session.get_one(Station, (farm.id, station_id))
+    if not station.url or (station.next_try_at and station.next_try_at > real_now):
+        return 0
+    try:
+        with session.begin_nested():
+            new = pull_station(session, station, farm_time.now(farm, real_now))
+    except OperationalError:
+        # The database itself is ill: that is no fault of the station, and the job is tried again.
+        raise
+    except FAULTS as error:
+        log.warning("station %s did not answer: %s", station.id, type(error).__name__)
+        station.failures += 1
+        station.next_try_at = real_now + backed_off(station.failures)
+        station.last_error = "".join(letter for letter in str(error) if letter.isprintable())[:MOST_LETTERS]
+        return 0
+    station.failures, station.next_try_at, station.last_error = 0, None, ""
     return new

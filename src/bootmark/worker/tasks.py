@@ -4,21 +4,30 @@ import asyncio
 import datetime as dt
 import logging
 import os
+import signal
+import sys
 import uuid
+from collections.abc import Callable
 
 from procrastinate import App, PsycopgConnector, RetryStrategy
 from sqlalchemy import text
+from sqlalchemy.exc import OperationalError
+from sqlalchemy.orm import Session
 
 from bootmark import logs
 from bootmark.core.catalogue import default
-from bootmark.services.base import ground
-from bootmark.services.base.queue import PULL, RECKON
+from bootmark.services.base import farm_time, ground
+from bootmark.services.base.queue import DEFAULT, FILES, PULL, PULL_STATION, READ_FILE, RECKON, WEATHER, defer
 from bootmark.services.seasons import results
-from bootmark.store.models import Farm, SeasonRun
+from bootmark.services.weather import files
+from bootmark.store.models import Farm, SeasonRun, WeatherUpload
 from bootmark.store.session import farm_session
-from bootmark.worker.pull import pull_farm
+from bootmark.worker.pull import due, pull_farm, pull_if_due
 
 HEARTBEAT_SECONDS, STALLED_SECONDS = 3.0, 12.0
+GRACE_SECONDS = 5.0
+AT_ONCE = {DEFAULT: 1, FILES: 1, WEATHER: 4}
+"""Jobs at once of each queue: reckoning takes a core, stations are waited for."""
 log = logging.getLogger("bootmark.worker")
 
 
@@ -58,14 +67,54 @@ def reckon_seasons(farm_id: str, run_id: str, part: str) -> None:
         results.told_done(session, farm_key, run, 0, real_now(), int(part))
 
 
+@app.task(name=PULL_STATION, queue=WEATHER, retry=RetryStrategy(max_attempts=4, exponential_wait=2))
+def pull_station(farm_id: str, station_id: str) -> None:
+    """One station: however slow it is, others wait for it no longer than they must."""
+    farm = uuid.UUID(farm_id)
+    with farm_session(farm, role="worker") as session:
+        pull_if_due(session, session.get_one(Farm, farm), uuid.UUID(station_id), real_now())
+
+
+@app.task(name=READ_FILE, queue=FILES, retry=RetryStrategy(max_attempts=4, exponential_wait=2))
+def read_file(farm_id: str, upload_id: str, key: str, job: str) -> None:
+    """Read a large weather file, or import it; its page asks how far that is."""
+    farm_key, upload_key = uuid.UUID(farm_id), uuid.UUID(upload_id)
+    with farm_session(farm_key, role="worker") as session:
+        work = files.work_of(session, farm_key, upload_key, key, job)
+        farm_now = farm_time.now(session.get_one(Farm, farm_key), real_now())
+    if work is None:
+        return
+
+    def step(per_cent: int) -> None:
+        with farm_session(farm_key, role="worker") as session:
+            files.note_progress(session, farm_key, upload_key, per_cent)
+
+    def finishing(act: Callable[[Session, WeatherUpload], None]) -> None:
+        with farm_session(farm_key, role="worker") as session:
+            act(session, session.get_one(WeatherUpload, (farm_key, upload_key), with_for_update=True))
+
+    def failed(_session: Session, upload: WeatherUpload) -> None:
+        upload.job = files.Job.FAILED
+
+    try:
+        files.do(work, finishing, farm_now, real_now(), step)
+    except OperationalError:
+        raise
+    except Exception:
+        log.exception("a weather file could not be read")
+        finishing(failed)
+
+
 @app.periodic(cron="*/10 * * * *")
 @app.task(name="bootmark.pull_all")
 def pull_all(timestamp: int) -> None:  # noqa: ARG001 - the queue hands it over by name
-    """Every ten minutes of real time: each farm with a station."""
+    """Every ten minutes of real time: a job for each station of each farm."""
     with farm_session(None, role="worker") as session:
         farms = list(session.scalars(text("SELECT id FROM bm_farms()")))
     for farm in farms:
-        pull_weather(str(farm))
+        with farm_session(farm, role="worker") as session:
+            for station in due(session, real_now()):
+                defer(session, PULL_STATION, farm_id=str(farm), station_id=str(station))
 
 
 async def take_over() -> None:
@@ -77,21 +126,40 @@ async def take_over() -> None:
         await asyncio.sleep(HEARTBEAT_SECONDS)
 
 
+async def take_jobs(queue: str, at_once: int) -> None:
+    await app.run_worker_async(
+        queues=[queue],
+        name=queue,
+        concurrency=at_once,
+        fetch_job_polling_interval=2.0,
+        delete_jobs="successful",
+        update_heartbeat_interval=HEARTBEAT_SECONDS,
+        stalled_worker_timeout=STALLED_SECONDS,
+        shutdown_graceful_timeout=GRACE_SECONDS,
+        install_signal_handlers=False,
+    )
+
+
+async def _until(told: asyncio.Event) -> None:
+    await told.wait()
+
+
+async def work() -> int:
+    """Take jobs until told to end (0), or until the database is gone (1): whoever supervises starts us again."""
+    told = asyncio.Event()
+    for number in (signal.SIGTERM, signal.SIGINT):
+        asyncio.get_running_loop().add_signal_handler(number, told.set)
+    async with app.open_async():
+        running = [asyncio.create_task(take_jobs(queue, at_once)) for queue, at_once in AT_ONCE.items()]
+        running += [asyncio.create_task(take_over()), asyncio.create_task(_until(told))]
+        await asyncio.wait(running, return_when=asyncio.FIRST_COMPLETED)
+        for each in running:
+            each.cancel()
+        await asyncio.gather(*running, return_exceptions=True)
+    return 0 if told.is_set() else 1
+
+
 def main() -> None:
     logs.to_standard_error()
 
-    async def run() -> None:
-        async with app.open_async():
-            tidy = asyncio.create_task(take_over())
-            try:
-                await app.run_worker_async(
-                    concurrency=1,
-                    fetch_job_polling_interval=2.0,
-                    delete_jobs="successful",
-                    update_heartbeat_interval=HEARTBEAT_SECONDS,
-                    stalled_worker_timeout=STALLED_SECONDS,
-                )
-            finally:
-                tidy.cancel()
-
-    asyncio.run(run())
+    sys.exit(asyncio.run(work()))

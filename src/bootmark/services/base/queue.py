@@ -12,19 +12,24 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 PULL = "bootmark.pull_weather"
+PULL_STATION = "bootmark.pull_station"
+READ_FILE = "bootmark.read_file"
 RECKON = "bootmark.reckon_seasons"
+WEATHER, FILES, DEFAULT = "weather", "files", "default"
+QUEUES = {PULL_STATION: WEATHER, READ_FILE: FILES}
+"""What may take long without reckoning has a queue of its own, so that it holds up nothing else."""
 ENDED = frozenset({None, "succeeded", "failed", "aborted", "cancelled"})
 """States of a job that has run; None where it is gone, since jobs that succeeded are deleted."""
 
 _DEFER = text(
-    "SELECT (procrastinate_defer_jobs_v1(ARRAY[ROW('default', :task, 0, :lock, :lock, CAST(:args AS jsonb), NULL)"
+    "SELECT (procrastinate_defer_jobs_v1(ARRAY[ROW(:queue, :task, 0, :lock, :lock, CAST(:args AS jsonb), NULL)"
     "::procrastinate_job_to_defer_v1]))[1]"
 )
 
 
 def defer(session: Session, task: str, **ids: str) -> int:
     """Queue a task; while one with the same arguments waits, no second is queued. Returns its id, 0 where one waits."""
-    words = {"task": task, "lock": f"{task}:{sorted(ids.items())}", "args": json.dumps(ids)}
+    words = {"queue": QUEUES.get(task, DEFAULT), "task": task, "lock": f"{task}:{sorted(ids.items())}", "args": json.dumps(ids)}
     try:
         with session.begin_nested():
             return int(session.execute(_DEFER, words).scalar_one())

@@ -1,37 +1,53 @@
-"""Photographs at a stop or with an enquiry: re-encoded without camera data, their place kept only where it is wanted."""
+"""Photographs at a stop or with an enquiry: re-encoded without camera data, their place kept only where it is wanted.
+
+A picture is refused by its size in points before it is decoded, and one is decoded at a time: a small file may unfold to much.
+"""
 
 import datetime as dt
+import hashlib
 import io
+import struct
+import threading
 import uuid
 
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageOps
 from PIL.ExifTags import GPS, IFD
+from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from bootmark.services.base.command import Refused
+from bootmark.services.base.handling import DERIVED
 from bootmark.services.base.people import Member
 from bootmark.store.models import Enquiry, Photo, Stop
 from bootmark.store.rows import of_farm, row_of
 
 MOST_BYTES_IN = 20_000_000
 MOST_BYTES_KEPT = 500_000
-MOST_PIXELS = 60_000_000
+MOST_POINTS = {"JPEG": 120_000_000, "PNG": 25_000_000, "WEBP": 25_000_000}
+"""Of a picture, by its format: a JPEG is decoded at a part of its size, the others whole."""
 LONGEST_SIDE = 1600
 LATITUDE, LONGITUDE = (GPS.GPSLatitudeRef, GPS.GPSLatitude), (GPS.GPSLongitudeRef, GPS.GPSLongitude)
+BROKEN = (
+    ArithmeticError, AttributeError, EOFError, LookupError, OSError, RuntimeError, SyntaxError, TypeError, ValueError, struct.error,
+    Image.DecompressionBombError,
+)  # fmt: skip
+"""What the decoder raises at broken pictures and broken camera data."""
+_turn = threading.Lock()
 
 
 def place_of(picture: Image.Image) -> tuple[float, float] | None:
     """Latitude and longitude from a picture's EXIF, in degrees; None where it holds none that can be read."""
-    told = picture.getexif().get_ifd(IFD.GPSInfo)
-
-    def degrees(letter: int, parts: int) -> float:
-        whole, minutes, seconds = (float(one) for one in told[parts])
-        return (whole + minutes / 60 + seconds / 3600) * (-1 if told[letter] in ("S", "W") else 1)
-
     try:
-        return degrees(*LATITUDE), degrees(*LONGITUDE)
-    except (KeyError, TypeError, ValueError, ZeroDivisionError):
+        told = picture.getexif().get_ifd(IFD.GPSInfo)
+
+        def degrees(letter: int, parts: int) -> float:
+            whole, minutes, seconds = (float(one) for one in told[parts])
+            return (whole + minutes / 60 + seconds / 3600) * (-1 if told[letter] in ("S", "W") else 1)
+
+        latitude, longitude = degrees(*LATITUDE), degrees(*LONGITUDE)
+    except BROKEN:
         return None
+    return (latitude, longitude) if abs(latitude) <= 90 and abs(longitude) <= 180 else None
 
 
 def shrink(content: bytes) -> tuple[bytes, int, int, tuple[float, float] | None]:
@@ -39,27 +55,40 @@ def shrink(content: bytes) -> tuple[bytes, int, int, tuple[float, float] | None]
     if len(content) > MOST_BYTES_IN:
         raise Refused(photo=f"The picture has {len(content) // 1_000_000} MB and 20 MB is the most: take a smaller one.")
     try:
-        with Image.open(io.BytesIO(content), formats=("JPEG", "PNG", "WEBP")) as opened:
-            if opened.width * opened.height > MOST_PIXELS:
-                raise Refused(photo=f"The picture is {opened.width} by {opened.height} points: take a smaller one.")
+        with _turn, Image.open(io.BytesIO(content), formats=tuple(MOST_POINTS)) as opened:
+            most = MOST_POINTS[opened.format or ""]
+            if opened.width * opened.height > most:
+                size = f"{opened.width} by {opened.height} points and {most // 1_000_000} million are the most"
+                raise Refused(photo=f"The picture is {size}: take a smaller one.")
             place = place_of(opened)
-            picture = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError) as error:
+            return *_kept(opened), place
+    except BROKEN as error:
         raise Refused(photo="This is not a picture that can be read: send a JPEG, PNG or WebP.") from error
-    picture.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+
+
+def _kept(opened: Image.Image) -> tuple[bytes, int, int]:
+    """A picture as it is kept, and its width and height."""
+    opened.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
+    opened.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+    try:
+        turned = ImageOps.exif_transpose(opened)
+    except BROKEN:
+        # It lies as the camera held it: better than none.
+        turned = opened
+    # A new image is saved, not the opened one, so that no metadata travels with it.
+    picture = Image.new("RGB", turned.size)
+    picture.paste(turned.convert("RGB"))
     for quality in (82, 70, 55, 40, 25):
         kept = io.BytesIO()
-        # A new image is saved, not the opened one, so that no metadata travels with it.
         picture.save(kept, "JPEG", quality=quality, optimize=True)
         if kept.tell() <= MOST_BYTES_KEPT:
             break
-    return kept.getvalue(), picture.width, picture.height, place
+    return kept.getvalue(), picture.width, picture.height
 
 
 def attach(
     session: Session,
     member: Member,
-    photo_id: uuid.UUID,
     content: bytes,
     seen_at: dt.datetime,
     *,
@@ -67,29 +96,30 @@ def attach(
     enquiry: uuid.UUID | None = None,
     keep_place: bool = False,
 ) -> uuid.UUID:
-    """Keep a photograph at a stop or with an enquiry of the member's farm; the same id sent twice is stored once."""
+    """Keep a photograph at a stop or with an enquiry of the member's farm; the same bytes sent twice are stored once. Raises Refused."""
     if stop and session.get(Stop, (member.farm_id, stop)) is None:
         raise Refused(stop="That stop is not known here.")
     if enquiry and session.get(Enquiry, (member.farm_id, enquiry)) is None:
         raise Refused(enquiry="That enquiry is not known here.")
+    photo_id = uuid.uuid5(DERIVED, f"photo/{stop or enquiry}/{hashlib.sha256(content).hexdigest()}")
     if session.get(Photo, (member.farm_id, photo_id)) is None:
         kept, width, height, place = shrink(content)
         latitude, longitude = place if place and keep_place else (None, None)
-        session.add(
-            Photo(
-                farm_id=member.farm_id,
-                id=photo_id,
-                stop_id=stop,
-                enquiry_id=enquiry,
-                account_id=member.account_id,
-                seen_at=seen_at,
-                width=width,
-                height=height,
-                latitude=latitude,
-                longitude=longitude,
-                content=kept,
-            )
-        )
+        row = {
+            "farm_id": member.farm_id,
+            "id": photo_id,
+            "stop_id": stop,
+            "enquiry_id": enquiry,
+            "account_id": member.account_id,
+            "seen_at": seen_at,
+            "width": width,
+            "height": height,
+            "latitude": latitude,
+            "longitude": longitude,
+            "content": kept,
+        }
+        # Sent twice at the same moment, the second finds it there.
+        session.execute(insert(Photo).values(row).on_conflict_do_nothing())
     return photo_id
 
 

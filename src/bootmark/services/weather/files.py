@@ -1,30 +1,54 @@
-"""Weather files: kept as they came, shown before they count, imported in one piece."""
+"""Weather files: kept as they came, shown before they count, imported in one piece.
 
+A small file is read at once; a large one by the worker, while its page tells how far that is. What was understood is kept with the file,
+so that it is read once for each set of choices.
+"""
+
+import dataclasses
 import datetime as dt
+import hashlib
+import json
 import uuid
+from collections.abc import Callable
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from bootmark.formats import ghcn, weather_csv
 from bootmark.formats.weather_csv import BadFile, Choices, Reading
-from bootmark.services.base import ground
+from bootmark.services.base import ground, queue
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.weather.readings import DayReading, take_days
+from bootmark.services.weather.understood import Understood
 from bootmark.store.models import Station, WeatherUpload
 
 MOST_BYTES = 30_000_000
+SMALL_BYTES = 200_000
+"""A file up to this is read while its page is asked for."""
+NO_DAYS = "No line could be read: look at the reasons beside the lines, then at columns, unit and order."
+
+
+class Job(StrEnum):
+    """What the worker does with a file; the values stand in the database."""
+
+    NONE = ""
+    READING = "reading"
+    IMPORTING = "importing"
+    FAILED = "failed"
 
 
 @dataclass(frozen=True)
 class Preview:
+    """A file as it is understood by some choices. problem: why it is not, empty where it is or is still being read."""
+
     upload: WeatherUpload
     header: list[str]
     choices: Choices | None
-    reading: Reading | None
+    understood: Understood | None
     problem: str
 
 
@@ -43,10 +67,10 @@ def receive(session: Session, member: Member, station_id: uuid.UUID, name: str, 
     try:
         archive = ghcn.table(content)
         names = weather_csv.header(archive or content)
+        columns = weather_csv.guess(names)
+        order = weather_csv.guess_order(content, columns["date"]) if "date" in columns and not archive else None
     except BadFile as error:
         raise Refused(file=str(error)) from error
-    columns = weather_csv.guess(names)
-    order = weather_csv.guess_order(content, columns["date"]) if "date" in columns and not archive else None
     upload = WeatherUpload(
         farm_id=member.farm_id,
         id=uuid.uuid4(),
@@ -58,6 +82,10 @@ def receive(session: Session, member: Member, station_id: uuid.UUID, name: str, 
         choices={"columns": columns, "order": order} | (ghcn.UNITS if archive else {}),
         imported_at=None,
         summary={},
+        job=Job.NONE,
+        progress=0,
+        wanted={},
+        understood={},
     )
     session.add(upload)
     session.flush()
@@ -71,50 +99,144 @@ def get(session: Session, member: Member, upload_id: uuid.UUID) -> WeatherUpload
     return upload
 
 
-def preview(upload: WeatherUpload, form: dict[str, Any]) -> Preview:
+def preview(session: Session, upload: WeatherUpload, form: dict[str, Any], farm_now: dt.datetime) -> Preview:
     """What is understood of a file with the choices made so far; nothing is read before the unit is told."""
-    content = ghcn.table(upload.content) or upload.content
-    header = weather_csv.header(content)
+    header, choices, problem = _choices(upload, form)
+    if problem or upload.job == Job.IMPORTING:
+        return Preview(upload, header, choices, None, problem)
+    if upload.understood.get("key") != _key(choices) and len(upload.content) <= SMALL_BYTES:
+        upload.understood = _understood(upload.content, choices, farm_now)
+        session.flush()
+    if upload.understood.get("key") != _key(choices):
+        if upload.job != Job.READING or _key(Choices(**upload.wanted)) != _key(choices):
+            _hand_over(session, upload, Job.READING, choices)
+        return Preview(upload, header, choices, None, "")
+    told = upload.understood
+    return Preview(upload, header, choices, Understood.of_json(told["told"]) if told["told"] else None, told["problem"])
+
+
+def _choices(upload: WeatherUpload, form: dict[str, Any]) -> tuple[list[str], Choices, str]:
+    """The file's header, the choices made so far, and what is missing yet."""
+    header = weather_csv.header(ghcn.table(upload.content) or upload.content)
     columns = {ours: form.get(f"column_{ours}") or upload.choices["columns"].get(ours, "") for ours in weather_csv.COLUMNS}
     unit = str(form.get("unit") or upload.choices.get("unit") or "")
-    known_order = upload.choices.get("order")
-    order = str(form.get("order") or known_order or "")
+    order = str(form.get("order") or upload.choices.get("order") or "")
     if unit not in weather_csv.UNITS or order not in weather_csv.ORDERS:
         missing = "the unit of temperature" if unit not in weather_csv.UNITS else "the order of the date"
-        return Preview(upload, header, Choices(columns, unit, order), None, f"Say {missing}: Bootmark does not guess it.")
-    choices = Choices({ours: theirs for ours, theirs in columns.items() if theirs}, unit, order, str(form.get("rain_unit") or "mm"))
+        return header, Choices(columns, unit, order), f"Say {missing}: Bootmark does not guess it."
+    named = {ours: theirs for ours, theirs in columns.items() if theirs}
+    return header, Choices(named, unit, order, "in" if form.get("rain_unit") == "in" else "mm"), ""
+
+
+def _key(choices: Choices) -> str:
+    return hashlib.sha256(json.dumps(dataclasses.asdict(choices), sort_keys=True).encode()).hexdigest()
+
+
+def _understood(content: bytes, choices: Choices, farm_now: dt.datetime, step: Callable[[int], None] | None = None) -> dict[str, Any]:
+    told: dict[str, Any] = {"key": _key(choices), "told": None, "problem": ""}
     try:
-        return Preview(upload, header, choices, weather_csv.read(content, choices), "")
+        told["told"] = Understood.of(_read(content, choices, step), farm_now.date()).as_json()
     except BadFile as error:
-        return Preview(upload, header, choices, None, str(error))
+        told["problem"] = str(error)
+    return told
+
+
+def _read(content: bytes, choices: Choices, step: Callable[[int], None] | None = None) -> Reading:
+    return weather_csv.read(ghcn.table(content) or content, choices, step)
+
+
+def _hand_over(session: Session, upload: WeatherUpload, job: Job, choices: Choices) -> None:
+    """Have the worker do it. What it was at before is not finished: it looks what is wanted before it keeps anything."""
+    upload.job, upload.progress, upload.wanted = job, 0, dataclasses.asdict(choices)
+    session.flush()
+    queue.defer(session, queue.READ_FILE, farm_id=str(upload.farm_id), upload_id=str(upload.id), key=_key(choices), job=job)
 
 
 def store(
     session: Session, member: Member, upload: WeatherUpload, form: dict[str, Any], farm_now: dt.datetime, real_now: dt.datetime
 ) -> dict[str, Any]:
-    """Import a previewed file; pressed twice it counts once. Refused lines stay with the file."""
+    """Import a previewed file; pressed twice it counts once. Refused lines stay with the file. Empty where the worker is at it.
+
+    Raises Refused where nothing of it can be imported.
+    """
     _may(member)
     session.refresh(upload, with_for_update=True)
-    if upload.imported_at:
+    if upload.imported_at or upload.job == Job.IMPORTING:
         return upload.summary
-    told = preview(upload, form)
-    if told.reading is None:
-        raise Refused(file=told.problem)
-    if not told.reading.days:
-        raise Refused(file="No line could be read: look at the reasons beside the lines, then at columns, unit and order.")
-    ahead = [one for one in told.reading.days if one.date >= farm_now.date()]
-    days = [DayReading(row.date, farm_now, row.tmin, row.tmax, row.rain) for row in told.reading.days if row.date < farm_now.date()]
+    _, choices, problem = _choices(upload, form)
+    if problem:
+        raise Refused(file=problem)
+    if len(upload.content) > SMALL_BYTES:
+        _hand_over(session, upload, Job.IMPORTING, choices)
+        return {}
+    try:
+        return _take(session, upload, choices, _read(upload.content, choices), farm_now, real_now)
+    except BadFile as error:
+        raise Refused(file=str(error)) from error
+
+
+def _take(
+    session: Session, upload: WeatherUpload, choices: Choices, reading: Reading, farm_now: dt.datetime, real_now: dt.datetime
+) -> dict[str, Any]:
+    if not reading.days:
+        raise Refused(file=NO_DAYS)
+    past = [day for day in reading.days if day.date < farm_now.date()]
+    days = [DayReading(day.date, farm_now, day.tmin, day.tmax, day.rain) for day in past]
     taken = take_days(session, ground.station(session, upload.station_id), days, f"file {upload.file_name}")
     upload.imported_at = real_now
     upload.summary = {
         "stored": taken.days,
-        "refused": len(told.reading.refused),
-        "doubts": len(told.reading.doubts),
-        "ahead": len(ahead),
+        "refused": len(reading.refused),
+        "doubts": len(reading.doubts),
+        "ahead": len(reading.days) - len(days),
         "filled": taken.filled,
-        "first": told.reading.days[0].date.isoformat() if days else None,
-        "last": told.reading.days[-1].date.isoformat() if days else None,
-        "unit": told.choices.unit if told.choices else "",
+        "first": reading.days[0].date.isoformat() if days else None,
+        "last": reading.days[-1].date.isoformat() if days else None,
+        "unit": choices.unit,
     }
     session.flush()
     return upload.summary
+
+
+@dataclass(frozen=True)
+class Work:
+    """What the worker is to do with a file."""
+
+    job: Job
+    choices: Choices
+    content: bytes
+    key: str
+
+
+def work_of(session: Session, farm_id: uuid.UUID, upload_id: uuid.UUID, key: str, job: str) -> Work | None:
+    """What is to be done with a file; None where it is done, or where something else is wanted of it by now."""
+    upload = session.get(WeatherUpload, (farm_id, upload_id))
+    if upload is None or upload.imported_at or upload.job != job or key != _key(Choices(**upload.wanted)):
+        return None
+    return Work(Job(job), Choices(**upload.wanted), upload.content, key)
+
+
+def note_progress(session: Session, farm_id: uuid.UUID, upload_id: uuid.UUID, per_cent: int) -> None:
+    session.get_one(WeatherUpload, (farm_id, upload_id)).progress = per_cent
+
+
+def do(
+    work: Work, finishing: Callable[[Callable[[Session, WeatherUpload], None]], None], farm_now: dt.datetime, real_now: dt.datetime,
+    step: Callable[[int], None],
+) -> None:  # fmt: skip
+    """Read a file, then keep what came of it in one transaction. finishing: runs an act on the file's row, locked; step: per cent."""
+    if work.job == Job.READING:
+        told = _understood(work.content, work.choices, farm_now, step)
+
+        def keep(_session: Session, upload: WeatherUpload) -> None:
+            upload.understood, upload.job, upload.progress = told, Job.NONE, 100
+
+        finishing(keep)
+        return
+    reading = _read(work.content, work.choices, step)
+
+    def take(session: Session, upload: WeatherUpload) -> None:
+        _take(session, upload, work.choices, reading, farm_now, real_now)
+        upload.job, upload.progress = Job.NONE, 100
+
+    finishing(take)

@@ -86,7 +86,10 @@ class WeatherDerived(FarmRow, Base):
 
 
 class WeatherUpload(Identified, Base):
-    """A weather file between its preview and its import, and afterwards as it came."""
+    """A weather file between its preview and its import, and afterwards as it came.
+
+    job: what the worker does with it; wanted: the choices that it works by; progress: in per cent; understood: what was read by which.
+    """
 
     __tablename__ = "weather_upload"
     __table_args__ = (within_farm("station_id", "station"),)
@@ -98,6 +101,10 @@ class WeatherUpload(Identified, Base):
     choices: Mapped[dict[str, Any]]
     imported_at: Mapped[dt.datetime | None]
     summary: Mapped[dict[str, Any]]
+    job: Mapped[str] = mapped_column(server_default="")
+    progress: Mapped[int] = mapped_column(server_default="0")
+    wanted: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    understood: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
 
 
 class Judgement(Head, Base):

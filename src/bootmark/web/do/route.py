@@ -48,6 +48,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         errors=forms.Errors(errors),
         form=form,
         record_id=child(treatment, "application"),
+        v=calls.RecordApplication.spec.v,
         unit_pairs=[(unit, unit) for unit in calls.UNITS],
         may=member().role in SIGNERS and not blocked and row.state == "planned",
         blocked=blocked,

@@ -15,6 +15,9 @@ from bootmark.web.drawing import svg
 
 FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
 ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed": 6.0, "container": 8.0}
+TREE_GAP = 13.0
+MOST_ROWS, MOST_TREES = 60, 60
+"""Of one block: more would be no picture, and takes long on a block of kilometres."""
 GATE = (30.0, 180.0)
 
 
@@ -29,6 +32,7 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
     turn = math.degrees(math.atan2(two[1] - one[1], two[0] - one[0]))
     middle = shape.centroid
     length, width, gap = max(first, second), min(first, second), ROW_GAP[place]
+    gap, tree_gap = max(gap, width / MOST_ROWS), max(TREE_GAP, length / MOST_TREES)
     parts = []
     inner = shape.buffer(-3)
     for n in range(int(width / gap)):
@@ -39,8 +43,8 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
         if row.is_empty or row.geom_type != "LineString":
             continue
         if place == "orchard":
-            for step in range(int(row.length / 13)):
-                spot = row.interpolate(13 * (step + 0.5))
+            for step in range(int(row.length / tree_gap)):
+                spot = row.interpolate(tree_gap * (step + 0.5))
                 parts.append(svg.circle(spot.x, spot.y, 3.6, "#8fa873"))
         else:
             dash = {"stroke_dasharray": "5 3"} if place == "field" else {}

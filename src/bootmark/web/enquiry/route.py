@@ -4,7 +4,7 @@ import uuid
 from collections.abc import Mapping
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
+from flask import Blueprint, Response, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue.model import PLACES
@@ -99,7 +99,6 @@ def one(enquiry: uuid.UUID) -> str:
         pick=pick,
         crop=_crop_name(found.crop),
         photos=photos.of_enquiry(db(), enquiry),
-        photo_id=uuid.uuid4(),
         like=enquiries.like(db(), found.crop, found.signs, enquiry),
         known=g.known,
     )
@@ -145,9 +144,7 @@ def photo(enquiry: uuid.UUID) -> AnyResponse:
     try:
         if sent is None or not sent.filename:
             raise Refused(photo="No picture was chosen: take one or choose a file first.")
-        photos.attach(db(), member(), uuid.UUID(request.form["photo_id"]), sent.read(), now(), enquiry=enquiry)
+        photos.attach(db(), member(), sent.read(), now(), enquiry=enquiry)
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
-    except (KeyError, ValueError):
-        abort(400)
     return redirect(url_for("enquiry.one", farm=the_farm().id, enquiry=enquiry))

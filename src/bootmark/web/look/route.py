@@ -2,7 +2,7 @@
 
 import uuid
 
-from flask import Blueprint, Response, abort, flash, g, jsonify, redirect, render_template, request, url_for
+from flask import Blueprint, Response, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.services.base.command import Refused
@@ -52,7 +52,6 @@ def page(stop: uuid.UUID) -> str:
         bench=bench,
         pick=pick,
         photos=photos.of_stop(db(), stop),
-        photo_id=uuid.uuid4(),
         crop=g.known.crops[here.block.crop],
     )
 
@@ -88,19 +87,7 @@ def photo(stop: uuid.UUID) -> AnyResponse:
     try:
         if sent is None or not sent.filename:
             raise Refused(photo="No picture was chosen: take one or choose a file first.")
-        photos.attach(
-            db(), member(), uuid.UUID(request.form["photo_id"]), sent.read(), now(), stop=stop, keep_place="keep_place" in request.form
-        )
+        photos.attach(db(), member(), sent.read(), now(), stop=stop, keep_place="keep_place" in request.form)
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
-    except (KeyError, ValueError):
-        abort(400)
     return redirect(url_for("look.page", farm=the_farm().id, stop=stop))
-
-
-@blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>.jpg")
-@on_farm
-def picture(photo: uuid.UUID) -> Response:
-    answer = Response(photos.content(db(), photo), mimetype="image/jpeg")
-    answer.headers["Cache-Control"] = "private, max-age=86400"
-    return answer

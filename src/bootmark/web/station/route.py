@@ -7,7 +7,7 @@ import uuid
 from collections.abc import Mapping
 from typing import Any
 
-from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core import units
@@ -184,7 +184,7 @@ def file(upload: uuid.UUID) -> str:
 
 
 def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None = None) -> str:
-    told = files.preview(upload, form)
+    told = files.preview(db(), upload, form, now())
     return render_template(
         "weather_file.html",
         station=ground.station(db(), upload.station_id),
@@ -195,7 +195,6 @@ def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None
         header=[("", "not in the file"), *((name, name) for name in told.header)],
         orders=[("", "say which"), *weather_csv.ORDERS.items()],
         most=SHOWN_LINES,
-        ahead=[one for one in told.reading.days if one.date >= now().date()] if told.reading else [],
     )
 
 
@@ -207,8 +206,18 @@ def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
         done = files.store(db(), member(), found, request.form.to_dict(), now(), real_now())
     except Refused as error:
         return _preview(found, request.form.to_dict(), error.errors), 400
+    if not done:
+        return redirect(url_for("station.file", farm=the_farm().id, upload=upload))
     flash(f"{done['stored']} days are in. {done['refused']} lines were refused and stay with the file.", "good")
     return redirect(url_for("station.page", farm=the_farm().id, station=found.station_id))
+
+
+@blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/progress")
+@on_farm
+def file_progress(upload: uuid.UUID) -> Response:
+    """How far the worker is with a file."""
+    found = files.get(db(), member(), upload)
+    return jsonify(job=found.job, progress=found.progress)
 
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/refused.csv")
@@ -216,10 +225,10 @@ def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
 def refused(upload: uuid.UUID) -> Response:
     """The refused lines as they came, each with its reason, to be mended and sent again."""
     found = files.get(db(), member(), upload)
-    told = files.preview(found, request.args.to_dict())
+    told = files.preview(db(), found, request.args.to_dict(), now())
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(as_text([*told.header, "line", "reason"]))
-    for row in told.reading.refused if told.reading else ():
+    for row in told.understood.refused if told.understood else ():
         writer.writerow(as_text([*row.cells, row.line, row.reason]))
     return Response(out.getvalue(), mimetype="text/csv", headers={"Content-Disposition": "attachment; filename=refused.csv"})

@@ -9,6 +9,7 @@ const Outbox = (() => {
   const MOST_AT_ONCE = 200;
   const MOST_FAULTS = 5;
   const LONGEST_WAIT = 10000;
+  const SIGN_IN = "Kept on this device: sign in again to send it";
   const SET_ASIDE = "Bootmark failed at this record again and again: it is set aside, and the others go on.";
   const watchers = [];
   let sending = false;
@@ -42,7 +43,9 @@ const Outbox = (() => {
     };
   }
 
+  // Where nobody is signed in nothing is kept, and nothing is made to keep it in.
   const opened = new Promise((resolve, reject) => {
+    if (!account) return reject(new Error("nobody is signed in"));
     const request = indexedDB.open("bootmark", 2);
     request.onupgradeneeded = (event) => {
       const db = request.result;
@@ -88,7 +91,9 @@ const Outbox = (() => {
 
   async function tell() {
     const all = await mine();
-    const state = { waiting: all.filter((one) => !one.why).length, refused: all.filter((one) => one.why), problem };
+    const waiting = all.filter((one) => !one.why && !one.ask);
+    const oldest = waiting.map((one) => one.seen_at).sort()[0] || "";
+    const state = { waiting: waiting.length, oldest, refused: all.filter((one) => one.why), unsigned: all.filter((one) => one.ask), problem };
     for (const watcher of watchers) watcher(state);
     return state;
   }
@@ -121,7 +126,7 @@ const Outbox = (() => {
       body: JSON.stringify({ sent_at: to === farm ? now() : undefined, commands: batch.map(envelope) }),
     });
     if (answer.status === 401 || answer.status === 400) {
-      problem = "Kept on this device: sign in again to send it";
+      problem = SIGN_IN;
       return false;
     }
     // No member there any more: it stays here, and the others go on.
@@ -134,6 +139,26 @@ const Outbox = (() => {
     return true;
   }
 
+  // Sends one photograph; false where nothing more can be sent now. The same bytes for the same place are stored once.
+  async function sendPhoto(photo) {
+    const form = new FormData();
+    form.set("photo", photo.blob, "photograph");
+    form.set(photo.to, photo.of);
+    if (photo.keep_place) form.set("keep_place", "yes");
+    form.set("seen_at", photo.seen_at);
+    if (photo.farm === farm) form.set("sent_at", now());
+    const answer = await fetch(`/f/${photo.farm}/photo`, { method: "POST", headers: { "X-CSRFToken": meta("csrf") }, body: form });
+    if (answer.status === 401 || answer.status === 400 || answer.redirected) {
+      problem = SIGN_IN;
+      return false;
+    }
+    if (answer.status === 404) return true;
+    const told = answer.ok || answer.status === 403 || answer.status === 422 ? await answer.json() : { status: "fault" };
+    await settle([photo], { ...told, command_id: photo.command_id, photo_of: photo.of });
+    if (told.status === "fault") later();
+    return true;
+  }
+
   async function send() {
     if (!farm || !account) return;
     if (sending) {
@@ -143,7 +168,9 @@ const Outbox = (() => {
     sending = true;
     try {
       await alone(async () => {
-        for (const batch of parts((await mine()).filter((command) => !command.why))) if (!(await sendPart(batch))) break;
+        const waiting = (await mine()).filter((record) => !record.why);
+        for (const batch of parts(waiting.filter((record) => !record.blob))) if (!(await sendPart(batch))) return;
+        for (const photo of waiting.filter((record) => record.blob)) if (!(await sendPhoto(photo))) return;
       });
     } catch (error) {
       problem = "";
@@ -170,7 +197,9 @@ const Outbox = (() => {
       dispatchEvent(new CustomEvent("outbox:stored", { detail: result }));
       return;
     }
-    if (result.status === "fault") {
+    if (result.status === "ask") {
+      command.ask = true;
+    } else if (result.status === "fault") {
       command.faults = (command.faults || 0) + 1;
       if (command.faults >= MOST_FAULTS) command.why = SET_ASIDE;
     } else {
@@ -187,14 +216,55 @@ const Outbox = (() => {
     const waiting = (await mine()).filter((one) => one.record_id === record_id && !one.why);
     const builds_on = waiting.length ? waiting[waiting.length - 1].command_id : base;
     const command = { command_id: newId(), kind, v, title, record_id, base: builds_on || null, seen_at: now(), payload, farm, account, why: "" };
-    const place = await store("queue", "readwrite", (s) => s.put(command));
+    return keep(command, (kept) => JSON.stringify(kept.payload) === JSON.stringify(payload));
+  }
+
+  // The same for a photograph. to: "stop" or "enquiry", of: its id.
+  async function addPhoto({ to, of, keep_place, blob }) {
+    const photo = { command_id: newId(), title: "A photograph.", to, of, keep_place, blob, seen_at: now(), farm, account, why: "" };
+    return keep(photo, (kept) => kept.blob?.size === blob.size);
+  }
+
+  async function keep(record, isThat) {
+    const place = await store("queue", "readwrite", (s) => s.put(record));
     const kept = await store("queue", "readonly", (s) => s.get(place));
     // What waits here must not be thrown away when the device runs short of room.
     navigator.storage?.persist?.().catch(() => {});
-    if (!kept || JSON.stringify(kept.payload) !== JSON.stringify(payload)) throw new Error("not kept");
+    if (!kept || !isThat(kept)) throw new Error("not kept");
     await tell();
     send();
-    return command.command_id;
+    return record.command_id;
+  }
+
+  // Says who it is, and signs what waits for that. The sentence of what was wrong, empty where nothing was.
+  async function sayAgain(password) {
+    const headers = { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") };
+    try {
+      const answer = await fetch("/again", { method: "POST", headers, body: JSON.stringify({ password }) });
+      if (!answer.ok) return (await answer.json()).errors?.password || SIGN_IN;
+    } catch (error) {
+      return "No signal: try again where there is some.";
+    }
+    for (const command of await mine()) if (command.ask) await store("queue", "readwrite", (s) => s.put({ ...command, ask: false }));
+    await send();
+    return "";
+  }
+
+  // Whoever signs out as the last on this device leaves nothing on it.
+  async function leave() {
+    const others = (await store("queue", "readonly", (s) => s.getAll())).filter((record) => record.account !== account);
+    if (others.length) return store("drafts", "readwrite", (s) => s.delete(IDBKeyRange.bound(`${account}/`, `${account}/\uffff`)));
+    (await opened).close();
+    return new Promise((resolve) => {
+      const gone = indexedDB.deleteDatabase("bootmark");
+      gone.onsuccess = gone.onerror = gone.onblocked = resolve;
+    });
+  }
+
+  // What was set aside, as a file that a person can keep or hand on.
+  async function exported(id) {
+    const record = await placed(id);
+    return record && (record.blob || new Blob([JSON.stringify(record, null, 2)], { type: "application/json" }));
   }
 
   const draftKey = (name) => [account, farm, name].join("/");
@@ -213,6 +283,12 @@ const Outbox = (() => {
   return {
     NOT_KEPT: "Not kept: this browser keeps nothing. Write it down, and use a window that is not private.",
     add,
+    addPhoto,
+    now,
+    waiting: async () => (await mine()).length,
+    sayAgain,
+    leave,
+    exported,
     send,
     keepDraft,
     readDraft,

@@ -10,6 +10,24 @@ for (const button of document.querySelectorAll("[data-print]")) button.addEventL
 for (const button of document.querySelectorAll("[data-sun]")) {
   button.setAttribute("aria-pressed", document.documentElement.classList.contains("sun"));
 }
+// Signing out: what waits here is told of first; whoever is the last leaves nothing on the device.
+for (const form of document.querySelectorAll("form[data-leaves]")) {
+  let pressed = false;
+  form.addEventListener("submit", async (event) => {
+    if (form.dataset.left) return;
+    event.preventDefault();
+    const waiting = await Outbox.waiting().catch(() => 0);
+    if (waiting && !pressed) {
+      pressed = true;
+      form.querySelector("[data-told]").textContent =
+        `${waiting === 1 ? "1 record waits" : waiting + " records wait"} here and would stay until you sign in again. Press once more to sign out all the same.`;
+      return;
+    }
+    if (!waiting) await Outbox.leave().catch(() => {});
+    form.dataset.left = "1";
+    form.requestSubmit(event.submitter);
+  });
+}
 // One press is enough: a second would only be answered with the first one's result.
 document.addEventListener("submit", (event) => {
   const button = event.submitter;
@@ -23,21 +41,48 @@ document.addEventListener("alpine:init", () => {
   Alpine.data("outbox", () => ({
     waiting: 0,
     problem: "",
+    oldest: "",
     get text() {
       if (this.problem) return this.problem;
-      return this.waiting === 1 ? "1 record waits to be sent" : this.waiting + " records wait to be sent";
+      const waits = this.waiting === 1 ? "1 record waits to be sent" : this.waiting + " records wait to be sent";
+      return this.old ? `${waits}, since ${this.old}` : waits;
+    },
+    // Told only once it is more than a passing lack of signal.
+    get old() {
+      if (!this.oldest || Date.parse(Outbox.now()) - Date.parse(this.oldest) < 3600000) return "";
+      return new Date(this.oldest).toLocaleString("en-GB", { weekday: "short", hour: "2-digit", minute: "2-digit" });
     },
     init() {
       Outbox.watch((state) => {
         this.waiting = state.waiting;
+        this.oldest = state.oldest;
         this.problem = state.problem;
       });
+    },
+  }));
+  Alpine.data("outboxSign", () => ({
+    unsigned: [],
+    password: "",
+    wrong: "",
+    init() {
+      Outbox.watch((state) => (this.unsigned = state.unsigned));
+    },
+    async sign() {
+      this.wrong = await Outbox.sayAgain(this.password);
+      this.password = "";
     },
   }));
   Alpine.data("outboxList", () => ({
     refused: [],
     init() {
       Outbox.watch((state) => (this.refused = state.refused));
+    },
+    async save(id) {
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(await Outbox.exported(id));
+      link.download = `bootmark-${id}`;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(link.href), 1000);
     },
     discard(id) {
       Outbox.discard(id);

@@ -1,0 +1,1 @@
+"""Photographs as the phone sends them, and as they are shown."""

@@ -1,0 +1,58 @@
+"""Photographs: one that waited on a phone arrives here, by itself; and each is shown from here."""
+
+import datetime as dt
+import uuid
+
+from flask import Blueprint, Response, jsonify, request
+
+from bootmark.services import writing
+from bootmark.services.base.command import Forbidden, Refused
+from bootmark.services.base.fields import YEARS
+from bootmark.services.base.roles import DESK, SCOUTS
+from bootmark.services.scouting import photos
+from bootmark.web.guard import db, member, now, on_farm, only, real_now, the_farm
+
+blueprint = Blueprint("photo", __name__)
+
+
+def _moment(name: str) -> dt.datetime | None:
+    """A time that the form tells with its zone; None where it does not."""
+    try:
+        moment = dt.datetime.fromisoformat(request.form.get(name, ""))
+    except ValueError:
+        return None
+    return moment if moment.tzinfo and moment.year in YEARS else None
+
+
+def _id(name: str) -> uuid.UUID | None:
+    told = request.form.get(name)
+    try:
+        return uuid.UUID(told) if told else None
+    except ValueError as error:
+        raise Refused(**{name: f"This is no {name} of this farm."}) from error
+
+
+@blueprint.post("/f/<uuid:farm>/photo")
+@on_farm
+def receive() -> tuple[Response, int]:
+    """One photograph for a stop or an enquiry. The same bytes for the same place are stored once, however often they come."""
+    sent, taken = request.files.get("photo"), _moment("seen_at")
+    try:
+        stop, enquiry = _id("stop"), _id("enquiry")
+        only(DESK if enquiry else SCOUTS)
+        if sent is None or bool(stop) == bool(enquiry):
+            raise Refused(photo="Send one picture as photo, with the stop or the enquiry that it belongs to.")
+        seen_at = min(taken + writing.off_by(the_farm(), _moment("sent_at"), real_now()), now()) if taken else now()
+        place = "keep_place" in request.form
+        photo = photos.attach(db(), member(), sent.read(), seen_at, stop=stop, enquiry=enquiry, keep_place=place)
+    except Refused as error:
+        return jsonify(status="refused", errors=error.errors), 403 if isinstance(error, Forbidden) else 422
+    return jsonify(status="stored", record_id=str(photo)), 200
+
+
+@blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>.jpg")
+@on_farm
+def picture(photo: uuid.UUID) -> Response:
+    answer = Response(photos.content(db(), photo), mimetype="image/jpeg")
+    answer.headers["Cache-Control"] = "private, max-age=86400, immutable"
+    return answer

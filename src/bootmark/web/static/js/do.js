@@ -1,0 +1,59 @@
+// A job that is done where there is no signal is "done, not signed": kept with its details, and signed on return.
+(() => {
+  const form = document.querySelector("form[data-signs]");
+  if (!form) return;
+  const number = (text) => {
+    const value = Number(text.trim().replace(",", "."));
+    return text.trim() && Number.isFinite(value) ? value : text;
+  };
+  const offset = document.querySelector('meta[name="farm-now"]').content.match(/([+-]\d\d:\d\d|Z)$/)[0];
+
+  function command() {
+    const told = new FormData(form);
+    const moment = (name) => `${told.get(name)}:00${offset}`;
+    return {
+      kind: form.dataset.signs,
+      v: Number(form.dataset.v),
+      title: `${form.dataset.title}, done and not signed.`,
+      record_id: told.get("record_id"),
+      base: told.get("base") || null,
+      payload: {
+        treatment_id: form.dataset.treatment,
+        started_at: moment("started_at"),
+        finished_at: moment("finished_at"),
+        amount: number(told.get("amount")),
+        amount_unit: told.get("amount_unit"),
+        area: number(told.get("area")),
+        note: told.get("note"),
+        checks: told.getAll("checks"),
+      },
+    };
+  }
+
+  async function signal() {
+    try {
+      return (await fetch("/livez", { signal: AbortSignal.timeout(4000), cache: "no-store" })).ok;
+    } catch (error) {
+      return false;
+    }
+  }
+
+  let asked = false;
+  form.addEventListener("submit", async (event) => {
+    if (asked) return;
+    event.preventDefault();
+    const line = form.querySelector("[data-told]");
+    if (await signal()) {
+      asked = true;
+      form.requestSubmit(event.submitter);
+      return;
+    }
+    try {
+      await Outbox.add(command());
+      line.textContent = "Done, not signed: kept on this device with its details. It is signed when there is signal.";
+      for (const field of form.elements) field.disabled = true;
+    } catch (error) {
+      line.textContent = Outbox.NOT_KEPT;
+    }
+  });
+})();
