@@ -105,7 +105,7 @@ def catalogue(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.core.catalogue", env=environment())
 
 
-OWN_DATABASE = ("farm", "pages")
+OWN_DATABASE = ("farm", "kills", "load", "nonsense", "pages")
 """Benches on a throw-away database."""
 
 
@@ -152,7 +152,7 @@ def parser() -> argparse.ArgumentParser:
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     add("catalogue", "what the catalogue covers and rests on", catalogue)
     one = add("bench", "run one benchmark, on the demo where it needs one", bench)
-    one.add_argument("name", choices=["farm", "hindcast", "identify", "pages", "season"])
+    one.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
     one.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

@@ -17,7 +17,7 @@ SAID = {
     404: ("There is nothing here", "The address may be mistyped, or the record belongs to another farm."),
     405: ("That can't be done this way", "Use the buttons on the page."),
     413: ("That file is too large", "32 MB is the most: split it or take a smaller one."),
-    429: ("Too many tries", "Wait a quarter of an hour, then try again."),
+    429: ("Too much at once", "Wait a minute, then try again."),
 }
 
 

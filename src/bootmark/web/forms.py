@@ -4,6 +4,7 @@ The time of the act is that of the press: a page may have stood open since yeste
 """
 
 import datetime as dt
+import math
 import uuid
 from collections.abc import Collection, Mapping
 from typing import Any
@@ -17,6 +18,7 @@ from bootmark.services.base.farm_time import zone
 from bootmark.services.base.handling import Json, Sent
 from bootmark.web import guard
 
+MOST_PLACE = 1_000_000
 OLD_PAGE = "This page has grown old: load it again and send it once more."
 
 
@@ -63,6 +65,17 @@ def posted() -> dict[str, Any]:
     """The JSON object that was posted; an empty one where something else came."""
     told = request.get_json(silent=True)
     return told if isinstance(told, dict) else {}
+
+
+def asked(name: str, low: float, high: float) -> float:
+    """A number that the address asks for, brought between two limits; 0 where it is none."""
+    told = request.args.get(name, 0.0, type=float)
+    return min(max(told, low), high) if told is not None and math.isfinite(told) else 0.0
+
+
+def from_place() -> int:
+    """Where a list that is shown in parts begins, from the address."""
+    return int(asked("from", 0, MOST_PLACE))
 
 
 def moment(name: str) -> str:

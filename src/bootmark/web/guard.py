@@ -10,9 +10,12 @@ import uuid
 from collections.abc import Callable, Collection
 from typing import Any, cast
 
-from flask import Flask, Response, current_app, g, redirect, request, session, url_for
+import limits
+from flask import Flask, Response, abort, current_app, g, redirect, request, session, url_for
 from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
+from limits.storage import MemoryStorage
+from limits.strategies import MovingWindowRateLimiter
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue import default
@@ -39,6 +42,9 @@ POLICY = "; ".join(
         "base-uri 'none'",
         "frame-ancestors 'none'",
         "manifest-src 'self'",
+        # Text becomes elements in one named place only: where a part of a page comes from this site itself.
+        "require-trusted-types-for 'script'",
+        "trusted-types own-pages",
     )
 )
 
@@ -71,6 +77,27 @@ def unauthorized() -> AnyResponse:
     if request.path.endswith("/sync") or request.is_json:
         return cast(AnyResponse, Response(json.dumps({"error": "signed out"}), 401, mimetype="application/json"))
     return redirect(url_for("sign_in.page", next=request.full_path.rstrip("?")))
+
+
+def at_most(amount: str) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
+    """A view that a person may ask for so often, as in "20/minute", in each process; beyond that the answer is 429.
+
+    For what is expensive: nobody's haste is to take the others' time.
+    """
+
+    def limited(view: Callable[..., Any]) -> Callable[..., Any]:
+        rate = limits.parse(amount)
+
+        @functools.wraps(view)
+        def inside(**words: Any) -> Any:
+            rates = MovingWindowRateLimiter(current_app.extensions["limits"])
+            if not rates.hit(rate, view.__qualname__, view.__module__, str(member().account_id)):
+                abort(429)
+            return view(**words)
+
+        return inside
+
+    return limited
 
 
 def real_now() -> dt.datetime:
@@ -183,6 +210,7 @@ def _after(response: Response) -> Response:
 
 def init(app: Flask) -> None:
     csrf.init_app(app)
+    app.extensions["limits"] = MemoryStorage()
     login.init_app(app)
     # The token alone says who it is: a phone changes its address as it walks.
     login.session_protection = None

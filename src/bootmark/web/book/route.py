@@ -18,7 +18,7 @@ from bootmark.services.treatment import timing
 from bootmark.web import forms
 from bootmark.web.book.sight import sight
 from bootmark.web.book.svg import before_after_svg
-from bootmark.web.guard import db, now, on_farm, the_farm
+from bootmark.web.guard import at_most, db, now, on_farm, the_farm
 
 blueprint = Blueprint("book", __name__, template_folder=".")
 
@@ -27,7 +27,7 @@ blueprint = Blueprint("book", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     block, kind = request.args.get("block", ""), request.args.get("kind", "")
-    start = max(0, request.args.get("from", 0, type=int))
+    start = forms.from_place()
     seen = sight(block, kind, start, now().replace(month=1, day=1, hour=0, minute=0, second=0, microsecond=0))
     return render_template(
         "book.html", seen=seen, block=block, kind=kind, kinds=list(log.KINDS), names=people.names(db()), zone=zone(the_farm())
@@ -113,6 +113,7 @@ def keep(record: uuid.UUID) -> AnyResponse:
 
 @blueprint.get("/f/<uuid:farm>/book.csv")
 @on_farm
+@at_most("12/minute")
 def export() -> Response:
     names = people.names(db())
     out = io.StringIO()

@@ -17,7 +17,7 @@ from bootmark.services.scouting.enquiries import Enquiry
 from bootmark.services.scouting.looks import drawn
 from bootmark.web import bench as bench_parts
 from bootmark.web import forms
-from bootmark.web.guard import db, member, now, on_farm, only, the_farm
+from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("enquiry", __name__, template_folder=".")
 FIELDS = ("sender", "came_as", "crop", "family", "place", "words")
@@ -106,6 +106,7 @@ def one(enquiry: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/rank")
 @on_farm
+@at_most("1200/minute")
 def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     found = enquiries.enquiry(db(), enquiry)
@@ -137,6 +138,7 @@ def answer(enquiry: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/photo")
 @on_farm
+@at_most("60/minute")
 def photo(enquiry: uuid.UUID) -> AnyResponse:
     enquiries.enquiry(db(), enquiry)
     only(DESK)

@@ -10,7 +10,7 @@ from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import findings, looks, photos, stops
 from bootmark.web import at_stop, forms
 from bootmark.web import bench as bench_parts
-from bootmark.web.guard import db, member, now, on_farm, only, the_farm
+from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("look", __name__, template_folder=".")
 
@@ -58,6 +58,7 @@ def page(stop: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/rank")
 @on_farm
+@at_most("1200/minute")
 def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     here = at_stop.find(stop)
@@ -80,6 +81,7 @@ def finding(look: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/photo")
 @on_farm
+@at_most("60/minute")
 def photo(stop: uuid.UUID) -> AnyResponse:
     at_stop.find(stop)
     only(SCOUTS)

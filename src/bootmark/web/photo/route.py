@@ -10,7 +10,7 @@ from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.fields import YEARS
 from bootmark.services.base.roles import DESK, SCOUTS
 from bootmark.services.scouting import photos
-from bootmark.web.guard import db, member, now, on_farm, only, real_now, the_farm
+from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
 blueprint = Blueprint("photo", __name__)
 
@@ -34,6 +34,7 @@ def _id(name: str) -> uuid.UUID | None:
 
 @blueprint.post("/f/<uuid:farm>/photo")
 @on_farm
+@at_most("60/minute")
 def receive() -> tuple[Response, int]:
     """One photograph for a stop or an enquiry. The same bytes for the same place are stored once, however often they come."""
     sent, taken = request.files.get("photo"), _moment("seen_at")

@@ -18,7 +18,7 @@ from bootmark.services.base.roles import SCOUTS
 from bootmark.services.seasons import forecasts, sightings, traps
 from bootmark.services.seasons.forecasts import Ask
 from bootmark.web import forms
-from bootmark.web.guard import db, member, now, on_farm, the_farm
+from bootmark.web.guard import at_most, db, member, now, on_farm, the_farm
 from bootmark.web.season.sight import axis_of, sight
 from bootmark.web.stages import ribbon
 from bootmark.web.stages.svg import ribbon_svg
@@ -87,12 +87,13 @@ def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
 
 @blueprint.get("/f/<uuid:farm>/stages/<uuid:block>/<agent>/what-if")
 @on_farm
+@at_most("240/minute")
 def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     """The season if it were warmer or cooler from today on, or the biofix earlier or later."""
     where, what, one = _ask(block, agent)
     today, farm = now().date(), the_farm()
-    warmer = min(max(request.args.get("warmer", 0.0, type=float) or 0.0, -MOST_DEGREES), MOST_DEGREES)
-    later = min(max(request.args.get("later", 0, type=int) or 0, -MOST_DAYS), MOST_DAYS)
+    warmer = forms.asked("warmer", -MOST_DEGREES, MOST_DEGREES)
+    later = int(forms.asked("later", -MOST_DAYS, MOST_DAYS))
     plain = forecasts.answer(db(), farm, one, today) if one else None
     if one is None or plain is None:
         return jsonify({"text": "There is no forecast to change yet.", "svg": ""})

@@ -49,7 +49,7 @@ def page() -> str:
 def part() -> str:
     """The next ribbons, as one scrolls."""
     today, farm, filters = now().date(), the_farm(), _filters()
-    start = max(request.args.get("from", 0, type=int), 0)
+    start = forms.from_place()
     shown = filters.of(results.listing(db(), farm, ground.blocks(db()), g.known, today))
     return screen(shown, filters, today, start, traps.register(db(), today))
 

@@ -21,12 +21,22 @@ from bootmark.services.base.fields import Number
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.weather import derived, files, heat, judging, pushed, stations
 from bootmark.web import forms
-from bootmark.web.guard import ask_who, db, member, now, on_farm, only, real_now, the_farm
+from bootmark.web.guard import ask_who, at_most, db, member, now, on_farm, only, real_now, the_farm
 from bootmark.web.station.svg import heat_svg, year_svg
 
 blueprint = Blueprint("station", __name__, template_folder=".")
 SHOWN_LINES = 30
 GAP_DAYS = 730
+MOST_ASKED, MOST_SUMS = 100_000, 12
+
+
+def _number(text: str) -> float | None:
+    """A number as somebody typed it; None where it is none, or beyond all heat."""
+    try:
+        value = float(text)
+    except ValueError:
+        return None
+    return value if abs(value) <= MOST_ASKED else None
 
 
 def question(form: Any) -> tuple[heat.Question, str]:
@@ -38,10 +48,9 @@ def question(form: Any) -> tuple[heat.Question, str]:
         text = (form.get(name, default) or "").strip().replace(",", ".")
         if not text and not needed:
             return None
-        try:
-            value = float(text)
-        except ValueError:
-            errors[name] = f"{text or 'Nothing'} is not a number."
+        value = _number(text)
+        if value is None:
+            errors[name] = f"{text or 'Nothing'} is not a number: write one up to {MOST_ASKED}."
             return None
         return units.celsius(value) if unit == "F" else value
 
@@ -54,10 +63,13 @@ def question(form: Any) -> tuple[heat.Question, str]:
         day = dt.date(2001, 3, 1)
     sums: list[float] = []
     for part in (form.get("sums") or "100, 250, 500").replace(";", ",").split(","):
-        try:
-            sums.append(units.difference_celsius(float(part)) if unit == "F" else float(part))
-        except ValueError:
+        value = _number(part)
+        if value is None:
             errors["sums"] = f"{part.strip() or 'Nothing'} is not a number: write sums parted by commas, for example 250, 1000."
+        else:
+            sums.append(units.difference_celsius(value) if unit == "F" else value)
+    if len(sums) > MOST_SUMS:
+        errors["sums"] = f"{len(sums)} sums are asked for and {MOST_SUMS} are the most: leave some out."
     if lower is not None and upper is not None and upper <= lower:
         errors["upper"] = "The upper threshold must be above the lower one."
     if errors or lower is None:
@@ -75,6 +87,7 @@ def _gaps(found: ground.Station, record: stations.Record) -> list[tuple[dt.date,
 
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
 @on_farm
+@at_most("60/minute")
 def page(station: uuid.UUID) -> str:
     return _page(ground.station(db(), station))
 
@@ -163,6 +176,7 @@ def save() -> AnyResponse | tuple[str, int]:
 
 @blueprint.post("/f/<uuid:farm>/station/<uuid:station>/file")
 @on_farm
+@at_most("20/minute")
 def receive(station: uuid.UUID) -> AnyResponse:
     found = ground.station(db(), station)
     sent = request.files.get("file")
@@ -178,6 +192,7 @@ def receive(station: uuid.UUID) -> AnyResponse:
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>")
 @on_farm
+@at_most("60/minute")
 def file(upload: uuid.UUID) -> str:
     found = files.get(db(), member(), upload)
     return _preview(found, request.args.to_dict())
@@ -222,6 +237,7 @@ def file_progress(upload: uuid.UUID) -> Response:
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/refused.csv")
 @on_farm
+@at_most("12/minute")
 def refused(upload: uuid.UUID) -> Response:
     """The refused lines as they came, each with its reason, to be mended and sent again."""
     found = files.get(db(), member(), upload)
