@@ -21,7 +21,7 @@ import time
 import urllib.parse
 import urllib.request
 import uuid
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from sqlalchemy import create_engine, text
 
@@ -194,44 +194,66 @@ def median(times: Sequence[float]) -> float:
     return statistics.median(times)
 
 
-def at_rest(client: Client, wanted: dict[str, str]) -> dict[str, float]:
-    for path in wanted.values():
+@dataclasses.dataclass
+class Beside:
+    """Times of something, each with one of the bare page a moment before: machines are fast and slow by turns."""
+
+    times: list[float] = dataclasses.field(default_factory=list)
+    bare: list[float] = dataclasses.field(default_factory=list)
+
+    def take(self, bare: Client, act: Callable[[], float]) -> None:
+        self.bare.append(bare.get("/"))
+        self.times.append(act())
+
+    def __str__(self) -> str:
+        return f"{median(self.times) / median(self.bare):.1f} ({median(self.times):.1f} ms)"
+
+
+def at_rest(bare: Client, client: Client, wanted: dict[str, str]) -> dict[str, Beside]:
+    found = {name: Beside() for name in wanted}
+    for name, path in wanted.items():
         for _ in range(8):
             client.get(path)
-    return {name: median([client.get(path) for _ in range(ROUNDS)]) for name, path in wanted.items()}
+        for _ in range(ROUNDS):
+            found[name].take(bare, lambda path=path: client.get(path))  # type: ignore[misc]
+    return found
 
 
-def after_a_write(client: Client, wanted: dict[str, str], numbers: Iterator[int]) -> dict[str, float]:
-    found: dict[str, list[float]] = {name: [] for name in wanted}
+def after_a_write(bare: Client, client: Client, wanted: dict[str, str], numbers: Iterator[int]) -> dict[str, Beside]:
+    found = {name: Beside() for name in wanted}
     for _ in range(WRITES):
         for name, path in wanted.items():
             another_person_writes(numbers)
-            found[name].append(client.get(path))
-    return {name: median(times) for name, times in found.items()}
+            found[name].take(bare, lambda path=path: client.get(path))  # type: ignore[misc]
+    return found
 
 
-def after_a_restart(jar: http.cookiejar.CookieJar, wanted: dict[str, str]) -> dict[str, float]:
-    found: dict[str, list[float]] = {name: [] for name in wanted}
+def after_a_restart(bare: Client, jar: http.cookiejar.CookieJar, wanted: dict[str, str]) -> dict[str, Beside]:
+    found = {name: Beside() for name in wanted}
     for _ in range(RESTARTS):
         for name, path in wanted.items():
             with bootmark() as address:
                 opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-                found[name].append(Client(address, opener, "").get(path))
-    return {name: median(times) for name, times in found.items()}
+                found[name].take(bare, lambda address=address, path=path, opener=opener: Client(address, opener, "").get(path))  # type: ignore[misc]
+    return found
 
 
-def taps(client: Client, stop: uuid.UUID) -> float:
-    told = cases(ROUNDS * 3)
-    times = [client.tap(stop, seq, signs) for seq, signs in enumerate(told)]
-    return median(times[ROUNDS:])
+def taps(bare: Client, client: Client, stop: uuid.UUID) -> Beside:
+    found = Beside()
+    for seq, signs in enumerate(cases(ROUNDS * 3)):
+        if seq < ROUNDS:
+            client.tap(stop, seq, signs)
+        else:
+            found.take(bare, lambda seq=seq, signs=signs: client.tap(stop, seq, signs))  # type: ignore[misc]
+    return found
 
 
-def table(columns: dict[str, dict[str, float]], bare: float) -> None:
-    print(f"bare page, one SELECT: {bare:.2f} ms; times the bare page:")
+def table(columns: dict[str, dict[str, Beside]]) -> None:
+    every = [time for column in columns.values() for beside in column.values() for time in beside.bare]
+    print(f"bare page, one SELECT: {median(every):.2f} ms; times the bare page, as it was asked for between:")
     print(f"{'':10}" + "".join(f"{title:>18}" for title in columns))
     for name in next(iter(columns.values())):
-        cells = (f"{column[name] / bare:.1f} ({column[name]:.1f} ms)" if name in column else "" for column in columns.values())
-        print(f"{name:10}" + "".join(f"{cell:>18}" for cell in cells))
+        print(f"{name:10}" + "".join(f"{column.get(name, '')!s:>18}" for column in columns.values()))
 
 
 def measure(quick: bool) -> None:
@@ -242,24 +264,23 @@ def measure(quick: bool) -> None:
     numbers = itertools.count()
     wanted = pages()
     stop = uuid.UUID(wanted["Look"].rsplit("/", 1)[1])
-    columns: dict[str, dict[str, float]] = {}
+    columns: dict[str, dict[str, Beside]] = {}
     with server("bare:app", folder, "/") as bare_address:
-        bare_client = Client(bare_address, urllib.request.build_opener(), "")
-        bares = [bare_client.get("/") for _ in range(3 * ROUNDS)]
+        bare = Client(bare_address, urllib.request.build_opener(), "")
+        for _ in range(ROUNDS):
+            bare.get("/")
         with bootmark() as address:
             client = Client.enter(address, jar)
-            columns["at rest"] = at_rest(client, wanted) | {"A tap": taps(client, stop)}
-            columns["after a write"] = after_a_write(client, wanted, numbers)
-        bares += [bare_client.get("/") for _ in range(3 * ROUNDS)]
+            columns["at rest"] = at_rest(bare, client, wanted) | {"A tap": taps(bare, client, stop)}
+            columns["after a write"] = after_a_write(bare, client, wanted, numbers)
         if not quick:
-            columns["after a restart"] = after_a_restart(jar, wanted)
+            columns["after a restart"] = after_a_restart(bare, jar, wanted)
             many_rows()
             with bootmark() as address:
                 client = Client(address, urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar)), client.token)
-                columns[f"{TIMES} x rows"] = at_rest(client, wanted) | {"A tap": taps(client, stop)}
-                columns["and a write"] = after_a_write(client, wanted, numbers)
-            bares += [bare_client.get("/") for _ in range(3 * ROUNDS)]
-    table(columns, median(bares))
+                columns[f"{TIMES} x rows"] = at_rest(bare, client, wanted) | {"A tap": taps(bare, client, stop)}
+                columns["and a write"] = after_a_write(bare, client, wanted, numbers)
+        table(columns)
 
 
 def main() -> None:
