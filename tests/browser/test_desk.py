@@ -68,6 +68,8 @@ class Desk(LiveTest):
         self.go(f"station/{made('Tunnel logger')}")
         driver.find(self.chrome, "input[type=file]").send_keys(path)
         self.press("Show what is in it")
+        # The page before has a choice of units too.
+        self.sees("Temperatures are in")
         Select(driver.find(self.chrome, "select[name=unit]")).select_by_value("F")
         self.press("Show what is understood")
         self.sees("2 lines refused, 1 gap.")

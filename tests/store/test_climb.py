@@ -39,6 +39,33 @@ class Climb(DatabaseTest):
         with engine("owner").begin() as connection:
             connection.execute(text(f"REVOKE TEMPORARY ON DATABASE {self.database} FROM bm_web"))
 
+    def test_the_worker_writes_what_stations_tell_and_what_is_reckoned_and_no_more(self) -> None:
+        with engine("owner").connect() as connection:
+            rows = connection.execute(
+                text(
+                    "SELECT DISTINCT table_name::text, privilege_type::text FROM information_schema.role_table_grants"
+                    " WHERE grantee = 'bm_worker' AND privilege_type <> 'SELECT' AND table_name NOT LIKE 'procrastinate%'"
+                )
+            )
+            writes = {f"{table} {privilege}" for table, privilege in rows}
+        self.assertEqual(
+            writes,
+            {
+                *(f"{table} INSERT" for table in ("weather_hour", "weather_day", "forecast")),
+                *(f"{table} {verb}" for table in ("weather_derived", "season_result", "season_run") for verb in ("INSERT", "UPDATE")),
+                "station UPDATE",
+                "weather_upload UPDATE",
+            },
+        )
+        for statement in (
+            "INSERT INTO command (id) VALUES (gen_random_uuid())",
+            "UPDATE farm SET name = 'climbed'",
+            "SELECT * FROM account",
+        ):
+            with self.assertRaises(DBAPIError) as caught, farm_session(FARM, role="worker") as session:
+                session.execute(text(statement))
+            self.assertIn("permission denied", str(caught.exception))
+
     def test_every_function_of_the_owner_says_where_it_looks(self) -> None:
         with engine("owner").connect() as connection:
             loose = connection.execute(

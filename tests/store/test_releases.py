@@ -8,11 +8,13 @@ import tempfile
 import unittest
 import uuid
 from collections import Counter, deque
+from collections.abc import Iterator
 from pathlib import Path
 
 import psycopg
 from flask.testing import FlaskClient
 from psycopg import sql
+from werkzeug.test import TestResponse
 
 from bootmark.standins.estate import FARM, PASSWORD
 from bootmark.store import setup
@@ -45,7 +47,12 @@ def restored(dump: Path) -> str:
 
 def walk(client: FlaskClient) -> Counter[int]:
     """Every page that can be reached by links, a few of each kind; the statuses met."""
-    waiting, met, kinds, statuses = deque([f"/f/{FARM}/round"]), set[str](), Counter[str](), Counter[int]()
+    return Counter(answer.status_code for _, answer in walked(client))
+
+
+def walked(client: FlaskClient) -> Iterator[tuple[str, TestResponse]]:
+    """The same, each page with its address."""
+    waiting, met, kinds = deque([f"/f/{FARM}/round"]), set[str](), Counter[str]()
     while waiting:
         path = waiting.popleft()
         kind = re.sub(r"[0-9a-f]{8}-[0-9a-f-]{27}|agent/[a-z-]+|[a-z]+(-[a-z]+)+", "ID", path.split("?")[0])
@@ -54,11 +61,10 @@ def walk(client: FlaskClient) -> Counter[int]:
         met.add(path)
         kinds[kind] += 1
         answer = client.get(path)
-        statuses[answer.status_code] += 1
+        yield path, answer
         if "html" in answer.content_type:
             links = (html.unescape(link) for link in re.findall(r'href="(/[^"#]*)', answer.get_data(as_text=True)))
             waiting.extend(link for link in links if not link.startswith("/static"))
-    return statuses
 
 
 class Releases(unittest.TestCase):

@@ -44,6 +44,7 @@ class SaveBlock(Command, kind="block.save", roles=KEEPERS):
 
 
 def _refuse_taken(context: Context, model: Any, what: str, name: str) -> None:
+    context.take_turns(f"names of {what}s")
     others = context.session.scalars(of_farm(model, model.id).where(model.name == name))
     if any(other != context.sent.record_id for other in others):
         context.errors["name"] = f"There is a {what} called {name} already: choose another name."

@@ -42,9 +42,9 @@ POLICY = "; ".join(
         "base-uri 'none'",
         "frame-ancestors 'none'",
         "manifest-src 'self'",
-        # Text becomes elements in one named place only: where a part of a page comes from this site itself.
+        # Text becomes elements, and an address a script, in one named place each: where it comes from this site itself.
         "require-trusted-types-for 'script'",
-        "trusted-types own-pages",
+        "trusted-types own-pages own-scripts",
     )
 )
 

@@ -8,6 +8,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Generic, TypeVar
 
+from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue
@@ -121,6 +122,11 @@ class Context:
         if row is None:
             raise TooEarly(**{name: f"The {name.removesuffix('_id')} is not known here yet."})
         return row
+
+    def take_turns(self, over: str) -> None:
+        """Let those who take something of the farm at the same moment, as a name, take turns: the second sees what the first took."""
+        key = f"{over} of {self.farm_id}"
+        self.session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))"), {"key": key})
 
     def derived_id(self, kind: str, ordinal: int) -> uuid.UUID:
         return uuid.uuid5(DERIVED, f"{self.sent.version_id}/{kind}/{ordinal}")

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import Field
+from sqlalchemy import case as by_case
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue.model import PLACES
@@ -24,13 +25,15 @@ __all__ = [
     "CAME_AS",
     "Enquiry",
     "SaveEnquiry",
-    "all_of",
     "case_of",
     "enquiry",
     "like",
+    "page_of",
     "store_enquiry",
 ]
 CAME_AS = ("leaf", "photograph", "message")
+MOST_COMPARED = 400
+"""Of the newest settled cases on a crop."""
 LIKE_AT = 0.25
 """Cases that share this share of the signs seen in either are alike. Judgement, no source."""
 
@@ -86,10 +89,10 @@ def enquiry(session: Session, enquiry_id: uuid.UUID) -> Enquiry:
     return row_of(session, Enquiry, enquiry_id)
 
 
-def all_of(session: Session) -> list[Enquiry]:
-    """Those that wait first, newest first."""
-    rows = session.scalars(of_farm(Enquiry).order_by(Enquiry.seen_at.desc()))
-    return sorted(rows, key=lambda row: ("open", "asked", "answered").index(row.state))
+def page_of(session: Session, start: int, most: int) -> list[Enquiry]:
+    """So many from a place on: those that wait first, newest first."""
+    turn = by_case({"open": 0, "asked": 1}, value=Enquiry.state, else_=2)
+    return list(session.scalars(of_farm(Enquiry).order_by(turn, Enquiry.seen_at.desc(), Enquiry.id).offset(start).limit(most)))
 
 
 @dataclass(frozen=True)
@@ -115,8 +118,15 @@ def like(session: Session, crop: str, signs: dict[str, str], but: uuid.UUID, mos
         .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
         .join(Block, (Block.farm_id == Stop.farm_id) & (Block.id == Stop.block_id))
         .where(Block.crop == crop, Look.verdict.not_in(("needs a look", "cannot tell")))
+        .order_by(Look.seen_at.desc())
+        .limit(MOST_COMPARED)
     )
-    enquiries = session.scalars(of_farm(Enquiry).where(Enquiry.crop == crop, Enquiry.state == "answered", Enquiry.id != but))
+    enquiries = session.scalars(
+        of_farm(Enquiry)
+        .where(Enquiry.crop == crop, Enquiry.state == "answered", Enquiry.id != but)
+        .order_by(Enquiry.seen_at.desc())
+        .limit(MOST_COMPARED)
+    )
     kept: list[tuple[Look | Enquiry, str]] = [(look, block) for look, block in looks]
     kept += [(one, one.sender) for one in enquiries]
     found = []

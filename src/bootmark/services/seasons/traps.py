@@ -6,7 +6,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Any, NamedTuple
 
-from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from bootmark.core.field import traps as rules
@@ -73,8 +72,7 @@ class CheckTrap(Command, kind="trap.check", roles=SCOUTS):
 
 @handles(SaveTrap, Trap)
 def store_trap(command: SaveTrap, context: Context) -> Trap:
-    # Two who take the same name at the same moment take turns, and the second is told.
-    context.session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))"), {"key": f"trap names of {context.farm_id}"})
+    context.take_turns("names of traps")
     others = context.session.scalars(of_farm(Trap, Trap.id).where(Trap.name == command.name))
     if any(other != context.sent.record_id for other in others):
         taken = f"There is a trap called {command.name} already: an unmarked trap is a lost trap, choose another name."

@@ -20,6 +20,7 @@ from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("enquiry", __name__, template_folder=".")
+PAGE = 30
 FIELDS = ("sender", "came_as", "crop", "family", "place", "words")
 
 
@@ -46,9 +47,14 @@ def page() -> str:
 
 
 def _list(form: Any, errors: Mapping[str, str]) -> str:
+    start = forms.from_place()
+    rows = enquiries.page_of(db(), start, PAGE + 1)
     return render_template(
         "enquiries.html",
-        rows=enquiries.all_of(db()),
+        rows=rows[:PAGE],
+        start=start,
+        more=start + PAGE if len(rows) > PAGE else None,
+        less=max(0, start - PAGE),
         form=form,
         errors=forms.Errors(errors),
         crops=g.known.crop_names,
