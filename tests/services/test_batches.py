@@ -39,7 +39,9 @@ class OneOfMany(DatabaseTest):
             send("block.save", line()["block.save"][0] | {"name": "Orchard A"})
         self.assertIn("a block called Orchard A already", caught.exception.errors["name"])
 
+    @mock.patch("bootmark.services.base.handling.Context.take_turns", lambda *_words: None)
     def test_two_take_one_name_at_once(self) -> None:
+        """Where both saw the name free, the table itself lets one of them in, and the other is told."""
         answers: list[list[str]] = []
         both = threading.Barrier(2)
         refuse = places_refuse_taken()
@@ -85,3 +87,12 @@ def places_refuse_taken() -> Callable[..., None]:
     from bootmark.services import places
 
     return places._refuse_taken
+
+    def test_a_clock_that_can_t_be_right_is_not_believed_and_nothing_is_thrown_away(self) -> None:
+        """Set back by an empty battery, or years ahead: the record gets the time at which it came, and keeps what was said."""
+        for told in ("1970-01-01T00:04:00+00:00", "2009-12-31T23:00:00-05:00", "2199-01-01T00:00:00+00:00"):
+            command = self.stop() | {"seen_at": told}
+            self.assertEqual(self.sync(command), ["stored"])
+            with farm_session(FARM) as session:
+                row = session.get_one(CommandRow, (FARM, uuid.UUID(command["command_id"])))
+                self.assertEqual((row.seen_at, row.told_at), (NOW, dt.datetime.fromisoformat(told)))

@@ -123,6 +123,18 @@ def worker(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.worker", env=environment())
 
 
+def outdated(options: argparse.Namespace) -> int:
+    """Which pinned packages are behind the registries; asks the network."""
+    packages.ready(testing=True)
+    step("Python packages behind PyPI")
+    told = python("-m", "pip", "list", "--outdated", "--disable-pip-version-check", env=environment())
+    if shutil.which("npm"):
+        step("Packages of assets/ behind npm")
+        # npm answers 1 where some are behind: that is what was asked, and no failure.
+        subprocess.run(["npm", "outdated"], cwd=ROOT / "assets")
+    return told
+
+
 def assets(options: argparse.Namespace) -> int:
     """Rebuild the committed scripts and styles; the only command that needs npm."""
     if not shutil.which("npm"):
@@ -154,6 +166,7 @@ def parser() -> argparse.ArgumentParser:
     one = add("bench", "run one benchmark, on the demo where it needs one", bench)
     one.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
     one.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
+    add("outdated", "which pinned packages are behind the registries", outdated)
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top
 

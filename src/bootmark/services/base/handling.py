@@ -21,6 +21,8 @@ from bootmark.store.models import Farm
 
 Json = dict[str, Any]
 DERIVED = uuid.UUID("5b9d1f3e-6f0a-4f0e-9a44-8f7d5c0d2b61")
+OLDEST = dt.timedelta(days=3 * 365)
+"""No phone is without signal for longer: it was set back by an empty battery."""
 LEAST_FIELDS = (
     "A command needs command_id and record_id (uuid), kind, v (number), base (the command that it builds on, or null), "
     "seen_at (with its zone) and payload."
@@ -64,7 +66,7 @@ class Sent:
                 v=int(raw.get("v", 1)),
                 record_id=uuid.UUID(raw["record_id"]),
                 base=uuid.UUID(raw["base"]) if raw.get("base") is not None else None,
-                seen_at=min(told_at + off_by, now),
+                seen_at=_farm_time(told_at + off_by, now),
                 payload=raw["payload"],
                 content_hash=_content_hash(raw),
                 told_at=told_at,
@@ -78,6 +80,11 @@ class Sent:
     @property
     def version_id(self) -> uuid.UUID:
         return version_id(self.command_id)
+
+
+def _farm_time(moment: dt.datetime, now: dt.datetime) -> dt.datetime:
+    """When it was done, as far as that can be: a clock that says what is still to come, or what was years ago, is not believed."""
+    return moment if now - OLDEST <= moment <= now else now
 
 
 def version_id(command_id: uuid.UUID) -> uuid.UUID:

@@ -85,7 +85,7 @@ def versions(session: Session, record_id: uuid.UUID) -> list[dict[str, Any]]:
         return []
     table = VERSIONS[type(row)]
     rows = session.execute(
-        select(table, CommandRow.kind, CommandRow.v)
+        select(table, CommandRow.kind, CommandRow.v, CommandRow.told_at)
         .join(CommandRow, (CommandRow.farm_id == table.c.farm_id) & (CommandRow.id == table.c.command_id))
         .where(table.c.farm_id == CURRENT_FARM, table.c.record_id == record_id)
         .order_by(table.c.number.desc())
