@@ -37,7 +37,8 @@ class Walls(DatabaseTest):
                 if session.execute(query).scalar_one():
                     filled.add(table.name)
             for other in (uuid.uuid4(), None):
-                for role in ("web", "worker"):
+                # Photographs are no work of the worker's, and it reads none.
+                for role in ("web",) if table.name == "photo" else ("web", "worker"):
                     with farm_session(other, role=role) as session:
                         self.assertEqual(session.execute(query).scalar_one(), 0, f"{table.name} as {other}, {role}")
         self.assertGreater(len(filled), 20)

@@ -69,7 +69,7 @@ def token() -> str:
 
 def asked_from() -> From:
     """Where the request comes from."""
-    return From(request.remote_addr or "", (request.user_agent.string or "").encode("ascii", "replace").decode())
+    return From(request.remote_addr or "", "A phone" if "mobi" in request.user_agent.string.lower() else "A computer")
 
 
 @login.unauthorized_handler

@@ -57,7 +57,7 @@ KEY = Limit(30, dt.timedelta(minutes=15))
 
 @dataclass(frozen=True)
 class From:
-    """Where a try comes from. device: what the browser says it is."""
+    """Where a try comes from. device: what kind of one."""
 
     address: str
     device: str = ""
