@@ -3,12 +3,14 @@
 import contextlib
 import datetime as dt
 import json
+import os
 import threading
 import time
 from http.server import BaseHTTPRequestHandler, HTTPServer
 from typing import Any, ClassVar
 from unittest import mock
 
+import urllib3
 from sqlalchemy import func, select, text
 
 from bootmark.standins.estate import FARM, NOW, made
@@ -130,3 +132,18 @@ class Nonsense(DatabaseTest):
                 select(func.count()).select_from(ForecastHour).where(ForecastHour.issued_at == dt.datetime(2026, 6, 18, 4, tzinfo=dt.UTC))
             )
             self.assertEqual(session.execute(issued).scalar_one(), 30)
+
+    def test_no_station_stands_on_this_machine_or_where_machines_keep_to_themselves(self) -> None:
+        with mock.patch.dict(os.environ, {pull.LOCAL_STATIONS: ""}):
+            for url in (
+                "http://127.0.0.1:5432", "http://[::1]/", "http://169.254.169.254/latest", "http://0.0.0.0:80", "http://224.0.0.1",
+                "http://127.1:80", "http://2130706433/", "ftp://10.0.0.1/", "file:///etc/passwd", "http://", "http://[fe80::1]/", "//10.0.0.1",
+            ):  # fmt: skip
+                with self.subTest(url), self.assertRaises(ValueError):
+                    pull.ask(url, "readings")
+        # A station in the farm's own network is asked: here nobody answers.
+        with mock.patch.object(pull._pool, "request", side_effect=urllib3.exceptions.ConnectTimeoutError) as asked:
+            for url in ("http://10.0.0.9", "http://192.168.7.3:8080"):
+                with self.assertRaises(urllib3.exceptions.HTTPError):
+                    pull.ask(url, "readings")
+        self.assertEqual(asked.call_count, 2)

@@ -57,7 +57,7 @@ def serve(options: argparse.Namespace) -> int:
 def throw_away(**more: str) -> Iterator[dict[str, str]]:
     """The environment of a cluster of its own, which goes when it is done with."""
     with clusters.throw_away() as cluster:
-        yield environment(cluster, **more)
+        yield environment(cluster, BOOTMARK_LOCAL_STATIONS="1", **more)
 
 
 def test(options: argparse.Namespace) -> int:

@@ -93,6 +93,7 @@ def _start(cluster: Cluster, supervisor: Supervisor, socket: web.Listening) -> N
         BOOTMARK_SECRET=secret(),
         BOOTMARK_STATION=f"http://127.0.0.1:{station_port}",
         BOOTMARK_DEMO="1",
+        BOOTMARK_LOCAL_STATIONS="1",
         BOOTMARK_BACKUPS=str(VAR / "backups"),
         BOOTMARK_LOGS=str(supervisor.logs),
     )

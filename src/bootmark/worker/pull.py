@@ -1,12 +1,16 @@
 """Reading stations over HTTP: each asked a few times, its answer checked, and left alone for a while where it fails."""
 
 import datetime as dt
+import ipaddress
 import json
 import logging
 import math
+import os
+import socket
 import time
 import uuid
 from typing import Any
+from urllib.parse import urlsplit
 
 import urllib3
 from sqlalchemy import func, or_
@@ -26,6 +30,8 @@ MOST_SECONDS = 20.0
 """For a whole answer, however slowly its bytes come."""
 MOST_BYTES = 4_000_000
 CHUNK = 16_384
+LOCAL_STATIONS = "BOOTMARK_LOCAL_STATIONS"
+"""Set to 1 where stations stand on this machine itself, as the demo's stand-in does."""
 ATTEMPTS = 2
 """How often a station that does not answer is asked again; what it refuses itself it will refuse again."""
 FIRST_DAYS = dt.timedelta(days=10)
@@ -47,8 +53,7 @@ _pool = urllib3.PoolManager(
 
 def ask(url: str, path: str, **words: str) -> dict[str, Any]:
     """A station's answer. Raises urllib3's HTTPError where it does not come, ValueError where it is not a JSON object."""
-    if not url.startswith(("http://", "https://")):
-        raise ValueError(f"{url} is not the address of a station")
+    _refuse_where_no_station_stands(url)
     answer = _pool.request("GET", f"{url}/{path}", fields=words, preload_content=False)
     try:
         if answer.status != 200:
@@ -60,6 +65,21 @@ def ask(url: str, path: str, **words: str) -> dict[str, Any]:
     if not isinstance(told, dict):
         raise ValueError("the station's answer is not an object")
     return told
+
+
+def _refuse_where_no_station_stands(url: str) -> None:
+    """Raises ValueError for an address that is no station's: none of the web, this machine itself, or one that is kept for machines.
+
+    Stations stand inside a farm's own network, so its addresses are asked.
+    """
+    parts = urlsplit(url)
+    if parts.scheme not in ("http", "https") or not parts.hostname:
+        raise ValueError(f"{url} is not the address of a station")
+    for *_, place in socket.getaddrinfo(parts.hostname, parts.port or parts.scheme, type=socket.SOCK_STREAM):
+        address = ipaddress.ip_address(str(place[0]).partition("%")[0])
+        local = address.is_loopback and os.environ.get(LOCAL_STATIONS) != "1"
+        if local or address.is_link_local or address.is_multicast or address.is_unspecified or address.is_reserved:
+            raise ValueError(f"no station stands at {parts.hostname}: give its address in the farm's network, or one of the web")
 
 
 def _body(answer: urllib3.BaseHTTPResponse) -> bytes:
