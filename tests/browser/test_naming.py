@@ -267,6 +267,22 @@ class Naming(LiveTest):
         self.assertGreater(len([one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if one.is_displayed()]), AT_FIRST)
         self.assert_accessible()
 
+    def test_an_answer_that_comes_after_a_newer_one_is_not_shown(self) -> None:
+        self.stop_in("tomato")
+        self.tap("curl-up")
+        shown = self.chrome.execute_async_script(
+            "const done = arguments[0], bench = Alpine.$data(document.querySelector('.bench')), real = window.fetch;"
+            "const late = {};"
+            "window.fetch = (path, options) => new Promise((answer) => {"
+            "  const seq = JSON.parse(options.body).seq;"
+            "  late[seq] = () => answer(new Response(JSON.stringify({...JSON.parse(JSON.stringify(bench.ranked)), seq}), {status: 200}));"
+            "});"
+            "const asked = [bench.ask(901), bench.ask(902)];"
+            "late[902](); asked[1].then(() => { late[901](); return asked[0]; })"
+            "  .then(() => { window.fetch = real; done([bench.shown, bench.ranked.seq]); });"
+        )
+        self.assertEqual(shown, [902, 902])
+
 
 class Desk(LiveTest):
     """The Guide and the Enquiry, on the same server."""

@@ -265,6 +265,21 @@ class Outbox(LiveTest):
         self.press("Send it again")
         self.assertTrue(pause_until(lambda: self.versions() == 1))
 
+    def test_a_record_that_the_server_has_wait_stays_and_is_sent_again(self) -> None:
+        self.chrome.execute_script(
+            "window.real = window.fetch; window.waits = 0;"
+            "window.fetch = async (...a) => {"
+            "  if (!String(a[0]).endsWith('/sync') || window.waits++) return real(...a);"
+            "  const results = JSON.parse(a[1].body).commands.map((c) => ({command_id: c.command_id, status: 'wait', errors: {}}));"
+            "  return new Response(JSON.stringify({results}), {status: 200});"
+            "}"
+        )
+        self.tap("curl-up")
+        self.press("Keep this look")
+        self.sees("1 record waits to be sent")
+        # Sent again by itself, without a word from anybody.
+        self.assertTrue(pause_until(lambda: self.versions() == 1, 12))
+
     def test_a_page_that_sleeps_while_it_sends_holds_up_no_other(self) -> None:
         self.chrome.execute_script("navigator.locks.request('bootmark-outbox', () => new Promise(() => {}))")
         self.tap("curl-up")

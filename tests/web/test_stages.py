@@ -198,7 +198,8 @@ class Drawings(unittest.TestCase):
         drawn = years_svg(rows, axis, TODAY)
         for words in (">2026<", ">2025<", ">usual<", ">June<", "Stages on the same days: 2026, 2025, usual"):
             self.assertIn(words, drawn)
-        filled = [segments(d)[0] for d in re.findall(rf'd="([^"]*)" fill="(?:{COLOURS["egg"]}|{COLOURS["larva"]})"', drawn)]
+        stages = "|".join(re.escape(COLOURS[stage]) for stage in half)
+        filled = [segments(d)[0] for d in re.findall(rf'd="([^"]*)" fill="(?:{stages})"', drawn)]
         self.assertEqual(len(filled), 4)
         egg, larva, later, _ = (Polygon(one) for one in filled)
         # Ten rows of days are as far apart as two years' biofixes, and a larva stands on the eggs.

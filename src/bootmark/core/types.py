@@ -5,25 +5,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-SEEN, ABSENT, UNSURE = "seen", "absent", "unsure"
-STATES = (SEEN, ABSENT, UNSURE)
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, SignState, VerdictKind
 
-VERDICTS = ("named", "needs a look", "not a pest", "normal for the season", "help has come", "must be reported", "cannot tell")
-DECISIONS = (
-    "leave",
-    "look again",
-    "act now",
-    "act in window",
-    "spot-treat",
-    "release",
-    "cultural act",
-    "harvest first",
-    "salvage",
-    "refer",
-    "report",
+SEEN, ABSENT, UNSURE = SignState
+STATES = tuple(SignState)
+
+VERDICTS, DECISIONS, ACTIVITIES = tuple(VerdictKind), tuple(DecisionKind), tuple(Activity)
+ACTING = (
+    DecisionKind.ACT_NOW,
+    DecisionKind.ACT_IN_WINDOW,
+    DecisionKind.SPOT_TREAT,
+    DecisionKind.RELEASE,
+    DecisionKind.CULTURAL_ACT,
 )
-ACTIVITIES = ("active", "finished", "parasitised", "dead", "not known")
-ACTING = ("act now", "act in window", "spot-treat", "release", "cultural act")
 
 
 @dataclass(frozen=True)
@@ -135,10 +129,10 @@ class NextLook:
 
 @dataclass(frozen=True)
 class Verdict:
-    kind: str
+    kind: VerdictKind
     agents: tuple[str, ...]
     probability: float
-    activity: str
+    activity: Activity
     speaks_for: tuple[Reason, ...]
     speaks_against: tuple[Reason, ...]
     would_change: tuple[str, ...]
@@ -155,7 +149,7 @@ class Sample:
     unit: str
     counts: tuple[int, ...]
     enemies: tuple[int, ...] = ()
-    measure: str = "mean"
+    measure: Measure = Measure.MEAN
     dead: int = 0
 
     @classmethod
@@ -168,7 +162,7 @@ class Sample:
             raise ValueError("a count can't be below zero")
         if enemies and len(enemies) != len(counts):
             raise ValueError(f"{len(enemies)} counts of enemies were given for {len(counts)} units")
-        return cls(str(value.get("unit", "leaf")), counts, enemies, str(value.get("measure", "mean")), int(value.get("dead", 0)))
+        return cls(str(value.get("unit", "leaf")), counts, enemies, Measure(value.get("measure", Measure.MEAN)), int(value.get("dead", 0)))
 
 
 @dataclass(frozen=True)
@@ -185,10 +179,10 @@ class Interval:
 
 @dataclass(frozen=True)
 class Threshold:
-    """When an agent starts to matter. measure as in Sample, or "trap"."""
+    """When an agent starts to matter."""
 
     value: float
-    measure: str
+    measure: Measure
     unit: str
     source: str
     crop: str = "*"
@@ -215,10 +209,10 @@ class Finding:
     """An agent named at a stop."""
 
     agent: str
-    verdict: str
+    verdict: VerdictKind
     probability: float
     confirmed: bool
-    activity: str = "not known"
+    activity: Activity = Activity.NOT_KNOWN
     next_look: str = ""
 
 
@@ -235,8 +229,8 @@ class CropState:
 class Policy:
     """A farm's school: the kinds of control it uses, most welcome first."""
 
-    order: tuple[str, ...] = ("cultural", "physical", "living", "soft", "conventional")
-    refuses: frozenset[str] = frozenset()
+    order: tuple[ControlKind, ...] = tuple(ControlKind)
+    refuses: frozenset[ControlKind] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -250,7 +244,7 @@ class Choice:
 
 @dataclass(frozen=True)
 class Decision:
-    kind: str
+    kind: DecisionKind
     headline: str
     reasons_for: tuple[str, ...]
     reasons_against: tuple[str, ...]

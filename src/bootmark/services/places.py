@@ -9,10 +9,11 @@ from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Choice, Crop, Day, Name, Number, Outline, RecordId, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import KEEPERS
+from bootmark.services.base.states import StationKind
 from bootmark.store.models import Block, Station
 from bootmark.store.rows import of_farm
 
-STATION_KINDS = ("outdoor", "cover")
+STATION_KINDS = (StationKind.OUTDOOR, StationKind.COVER)
 BLOCK_WEATHER = ("station", "nearby")
 
 
@@ -25,7 +26,7 @@ class SaveStation(Command, kind="station.save", roles=KEEPERS):
     elevation: Annotated[float, Number(-500, 6000, "m")]
     offset_minutes: Annotated[int, Number(-720, 840, "minutes", whole=True)]
     url: Annotated[str, Text(300, needed=False)] = ""
-    kind: Annotated[str, Choice(STATION_KINDS, fallback="outdoor")] = "outdoor"
+    kind: Annotated[str, Choice(STATION_KINDS, fallback=StationKind.OUTDOOR)] = StationKind.OUTDOOR
 
 
 class SaveBlock(Command, kind="block.save", roles=KEEPERS):

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from bootmark.core.catalogue.model import HOW_OFTEN, Agent, Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
+from bootmark.core.meanings import AgentKind, ControlKind, Measure
 
 TELLS_APART = 0.25
 """A look tells two agents apart where one of its signs differs in chance by this much. Judgement, no source."""
@@ -62,15 +63,15 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
     }
     least = LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN))
     for what, count in counts.items():
-        if count < least[what] and not (what == "look-alikes" and agent.kind == "beneficial"):
+        if count < least[what] and not (what == "look-alikes" and agent.kind == AgentKind.BENEFICIAL):
             yield f"{agent.id}: {count} {what}, at least {least[what]} are wanted"
-    if not any(shows.confirms for shows in agent.shows.values()) and agent.kind not in ("disorder",):
+    if not any(shows.confirms for shows in agent.shows.values()) and agent.kind not in (AgentKind.DISORDER,):
         yield f"{agent.id}: no sign confirms it"
     if agent.is_pest:
         yield from _pest(agent)
     yield from _stages(agent)
     for control in agent.controls:
-        if control.kind == "conventional" and not any("label" in caution for caution in control.cautions):
+        if control.kind == ControlKind.CONVENTIONAL and not any("label" in caution for caution in control.cautions):
             yield f"{agent.id}: {control.id} does not say that the label comes first"
 
 
@@ -80,7 +81,7 @@ def _pest(agent: Agent) -> Iterator[str]:
     if not agent.stages:
         yield f"{agent.id}: no stages"
     trapped = agent.shows.get("males-in-its-lure-trap")
-    if trapped and trapped.confirms and "trap" not in {one.measure for one in agent.thresholds}:
+    if trapped and trapped.confirms and Measure.TRAP not in {one.measure for one in agent.thresholds}:
         yield f"{agent.id}: its trap confirms it but no threshold is a trap's"
 
 

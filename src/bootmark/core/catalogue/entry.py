@@ -25,8 +25,9 @@ from bootmark.core.catalogue.model import (
     Sign,
 )
 from bootmark.core.catalogue.reader import COMMON_SOURCES, PROVENANCE, Reader
+from bootmark.core.meanings import AgentKind, ControlKind, Measure, Work
 
-WORK_OF_KIND = {"conventional": "spray", "soft": "spray", "living": "release"}
+WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
 SHORT_CONTROL = ("stages", "timing", "success", "look_again_days")
 SHORT_STAGE = ("id", "name", "stage", "heat", "spread", "source")
 SHORT_EVENT = ("id", "name", "at", "spread", "stage", "source")
@@ -115,7 +116,7 @@ def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]
     if isinstance(told.get("stages"), str):
         told = told | {"stages": told["stages"].split()}
     row = top.row("controls", control_id, shared.get(control_id, {}) | told)
-    kind = row.one_of("kind", model.CONTROL_KINDS)
+    kind = row.member("kind", ControlKind)
     control = Control(
         id=control_id,
         kind=kind,
@@ -139,7 +140,7 @@ def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]
         source=row.source(),
         harvest_days=int(row.number("harvest_days", 0)),
         reentry_hours=int(row.number("reentry_hours", 0)),
-        work=row.one_of("work", model.WORK, WORK_OF_KIND.get(kind, "any")),
+        work=row.member("work", Work, WORK_OF_KIND.get(kind, Work.ANY)),
         lasts_days=int(row.number("lasts_days", 1)),
     )
     if kind == "conventional" and not (control.group and control.cautions):
@@ -214,7 +215,7 @@ def _life(life: Reader) -> dict[str, Any]:
 def _sampling(reader: Reader) -> Sampling:
     sampling = Sampling(
         reader.text("unit"),
-        reader.one_of("measure", ("mean", "proportion")),
+        Measure(reader.one_of("measure", (Measure.MEAN, Measure.PROPORTION))),
         int(reader.number("units")),
         reader.text("plan"),
         reader.text("when"),
@@ -246,9 +247,7 @@ def _places(top: Reader) -> dict[str, float]:
 def _thresholds(top: Reader) -> tuple[NominalThreshold, ...]:
     rows = top.list_of("thresholds", ("crop", "value", "measure", "unit", "source"))
     return tuple(
-        NominalThreshold(
-            row.text("crop"), row.number("value"), row.one_of("measure", ("mean", "proportion", "trap")), row.text("unit"), row.source()
-        )
+        NominalThreshold(row.text("crop"), row.number("value"), row.member("measure", Measure), row.text("unit"), row.source())
         for row in rows
     )
 
@@ -288,7 +287,7 @@ def read_agent(
     colours = top.words("colours", [])
     agent = Agent(
         id=top.text("id"),
-        kind=top.one_of("kind", model.KINDS),
+        kind=top.member("kind", AgentKind),
         name=top.text("name"),
         scientific=top.text("scientific"),
         other_names=top.words("other_names"),

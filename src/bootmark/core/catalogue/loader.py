@@ -8,8 +8,9 @@ from pathlib import Path
 from typing import Any
 
 from bootmark.core.catalogue.entry import read_agent
-from bootmark.core.catalogue.model import PARTS, PLACES, Agent, Catalogue, Crop, Look, Sign
+from bootmark.core.catalogue.model import PARTS, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import CatalogueError, Reader
+from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent
 
@@ -67,7 +68,7 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.text("name"),
             row.text("family"),
             row.text("group"),
-            row.one_of("place", PLACES),
+            row.member("place", Place),
             tuple(row.text("also", "").split(", ")) if row.text("also", "") else (),
             row.text("leaf", "ovate"),
         )

@@ -3,6 +3,8 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
+from bootmark.core.meanings import AgentKind, ControlKind, Measure, Place, Work
+
 HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
 """Chance that a sign is there when its agent is. The classes are the catalogue's; the numbers
 are judgement, no source: they only have to keep the order and rough distance of the words."""
@@ -10,10 +12,8 @@ are judgement, no source: they only have to keep the order and rough distance of
 HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 """Chance, before looking, that an agent is at work on a host plant that caught the eye. Judgement, no source."""
 
-KINDS = ("insect", "mite", "beneficial", "disease", "disorder", "vertebrate", "mollusc", "normal")
-PEST_KINDS = ("insect", "mite", "vertebrate", "mollusc")
-CONTROL_KINDS = ("cultural", "physical", "living", "soft", "conventional")
-UNSPRAYED = CONTROL_KINDS[:3]
+PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
+UNSPRAYED = (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING)
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
 MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults"}
 """Stages as a population is spoken of."""
@@ -27,10 +27,7 @@ BODIES = (
 )  # fmt: skip
 """Body types, from which life stages are drawn."""
 
-PLACES = ("field", "orchard", "tunnel", "greenhouse", "bed", "container")
-
-WORK = ("spray", "evening spray", "release", "any")
-"""What a control asks of the hours that it is done in."""
+PLACES = tuple(Place)
 
 PARTS = ("whole", "tip", "young leaf", "old leaf", "underside", "flower", "fruit", "stem", "base", "root", "ground")
 
@@ -72,7 +69,7 @@ class Crop:
     name: str
     family: str
     group: str
-    place: str
+    place: Place
     also: tuple[str, ...] = ()
     leaf: str = "ovate"
 
@@ -151,7 +148,7 @@ class Heat:
 class NominalThreshold:
     crop: str
     value: float
-    measure: str
+    measure: Measure
     unit: str
     source: str
 
@@ -176,7 +173,7 @@ class Control:
     """
 
     id: str
-    kind: str
+    kind: ControlKind
     name: str
     do: str
     stages: tuple[str, ...]
@@ -197,7 +194,7 @@ class Control:
     source: str
     harvest_days: int = 0
     reentry_hours: int = 0
-    work: str = "any"
+    work: Work = Work.ANY
     lasts_days: int = 1
 
     @property
@@ -214,7 +211,7 @@ class Control:
 @dataclass(frozen=True)
 class Sampling:
     unit: str
-    measure: str
+    measure: Measure
     units: int
     plan: str
     when: str
@@ -224,7 +221,7 @@ class Sampling:
 @dataclass(frozen=True)
 class Agent:
     id: str
-    kind: str
+    kind: AgentKind
     name: str
     scientific: str
     other_names: tuple[str, ...]

@@ -1,9 +1,11 @@
 """Reads one table of one catalogue file key by key, so that each error can name its file and place."""
 
 from collections.abc import Mapping
-from typing import Any
+from enum import StrEnum
+from typing import Any, TypeVar
 
 COMMON_SOURCES = {"m": "memory", "cp": "common practice"}
+Member = TypeVar("Member", bound=StrEnum)
 PROVENANCE = ("published", "common practice", "memory")
 
 
@@ -46,6 +48,10 @@ class Reader:
         if value not in allowed:
             raise self.fail(f"{key!r} is {value!r}; it must be one of {', '.join(allowed)}")
         return value
+
+    def member(self, key: str, of: type[Member], default: Any = ...) -> Member:
+        """A member of an enumeration, by its word."""
+        return of(self.one_of(key, tuple(of), default))
 
     def named(self, key: str) -> str:
         """What a source key stands for."""

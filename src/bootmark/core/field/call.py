@@ -3,6 +3,7 @@
 from bootmark.core import catalogue as catalogues
 from bootmark.core.catalogue.model import MANY, Agent, Catalogue, Control
 from bootmark.core.field.count import enemy_ratio, interval
+from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, VerdictKind
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
 LABEL_FIRST = "The label, local rules and licensed advice come before anything Bootmark says."
@@ -72,7 +73,7 @@ class _Case:
         self.choices: tuple[Choice, ...] = ()
         self.cautions: tuple[str, ...] = ()
 
-    def decide(self, kind: str, headline: str, days: int | None = None, look_for: str = "") -> Decision:
+    def decide(self, kind: DecisionKind, headline: str, days: int | None = None, look_for: str = "") -> Decision:
         return Decision(
             kind, headline, tuple(self.speaks_for), tuple(self.against), tuple(self.change), self.choices, self.cautions, days, look_for
         )
@@ -80,43 +81,49 @@ class _Case:
 
 def _not_a_target(case: _Case) -> Decision | None:
     agent, finding = case.agent, case.finding
-    if finding.verdict == "must be reported":
+    if finding.verdict == VerdictKind.MUST_BE_REPORTED:
         case.speaks_for.append("It is listed: the plant health authority decides what is done.")
-        return case.decide("report", "Photograph it, leave it where it is, report it.", 1, "whether the authority has answered")
-    if agent.kind == "beneficial":
+        return case.decide(DecisionKind.REPORT, "Photograph it, leave it where it is, report it.", 1, "whether the authority has answered")
+    if agent.kind == AgentKind.BENEFICIAL:
         case.speaks_for += [agent.summary, agent.said_wrongly]
         case.change.append("Ragged holes or droppings beside it would mean that something else feeds here too.")
-        return case.decide("leave", f"Leave it: the {agent.in_sentence} does the plant no harm.", 28, "new damage")
-    if agent.kind in ("disease", "disorder", "normal"):
+        return case.decide(DecisionKind.LEAVE, f"Leave it: the {agent.in_sentence} does the plant no harm.", 28, "new damage")
+    if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
         case.speaks_for.append(agent.summary)
         case.change.append("A live animal, or no change a day after, would mean another cause.")
-        act = next((one for one in agent.controls if one.kind in ("cultural", "physical")), agent.controls[0])
+        act = next((one for one in agent.controls if one.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), agent.controls[0])
         case.choices = (Choice(act.id, True, act.timing),)
-        case.cautions = (LABEL_FIRST, *act.cautions) if agent.kind == "disease" else (LABEL_FIRST,)
-        no_spray = "Nothing against insects or mites helps here." if agent.kind == "disease" else "No spray helps."
-        return case.decide("cultural act", f"{act.do} {no_spray}", act.look_again_days, act.success)
+        case.cautions = (LABEL_FIRST, *act.cautions) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
+        no_spray = "Nothing against insects or mites helps here." if agent.kind == AgentKind.DISEASE else "No spray helps."
+        return case.decide(DecisionKind.CULTURAL_ACT, f"{act.do} {no_spray}", act.look_again_days, act.success)
     return None
 
 
 def _unproved(case: _Case, known: Catalogue) -> Decision | None:
     finding = case.finding
-    if finding.confirmed and finding.verdict in ("named", "help has come"):
+    if finding.confirmed and finding.verdict in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME):
         return None
     case.against.append("Nothing seen so far is left by this animal alone. Nothing is sprayed on a symptom.")
     look = known.looks.get(finding.next_look)
     case.change.append(f"{look.do}" if look else "The live animal, or a sign that only it leaves.")
-    return case.decide("look again", "Look again before you call: no live one has been seen.", 1, look.name if look else "the live animal")
+    return case.decide(
+        DecisionKind.LOOK_AGAIN, "Look again before you call: no live one has been seen.", 1, look.name if look else "the live animal"
+    )
 
 
 def _past(case: _Case) -> Decision | None:
-    if case.finding.activity in ("finished", "dead", "parasitised"):
-        words = {"finished": "It has gone", "dead": "They are dead", "parasitised": "They carry parasites that will hatch"}
+    if case.finding.activity in (Activity.FINISHED, Activity.DEAD, Activity.PARASITISED):
+        words = {
+            Activity.FINISHED: "It has gone",
+            Activity.DEAD: "They are dead",
+            Activity.PARASITISED: "They carry parasites that will hatch",
+        }
         case.speaks_for.append(f"{words[case.finding.activity]}: nothing is left to control.")
         case.change.append("Fresh droppings or a live one would change this.")
-        return case.decide("leave", "Leave it: the attack is over.", 14, "fresh damage")
+        return case.decide(DecisionKind.LEAVE, "Leave it: the attack is over.", 14, "fresh damage")
     if case.agent.cosmetic:
         case.speaks_for.append("The damage is cosmetic; the plant works on.")
-        return case.decide("leave", "Leave it: it does no harm that counts.", 28, "more damage")
+        return case.decide(DecisionKind.LEAVE, "Leave it: it does no harm that counts.", 28, "more damage")
     return None
 
 
@@ -140,7 +147,7 @@ def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval
     if ratio >= held.ratio:
         case.speaks_for.append(f"{told}; {_number(held.ratio)} is enough to wait.")
         case.change.append(f"Fewer than {_number(held.ratio)} for each pest at the next look.")
-        return case.decide("leave", "Leave it: help is winning. Look again soon.", 5, "pests and helpers counted again")
+        return case.decide(DecisionKind.LEAVE, "Leave it: help is winning. Look again soon.", 5, "pests and helpers counted again")
     case.against.append(f"{told}, and it takes {_number(held.ratio)}.")
     return None
 
@@ -174,12 +181,14 @@ def decide(
     if sample is None or not sample.counts:
         case.change.append("A count to the plan.")
         plan = agent.sampling.plan if agent.sampling else "Count twenty units along the walk."
-        return case.decide("look again", f"Count before you call. {plan}", 1, "a count")
+        return case.decide(DecisionKind.LOOK_AGAIN, f"Count before you call. {plan}", 1, "a count")
     estimate = interval(sample)
     wanted = threshold or _nominal(agent, crop.crop, sample.measure)
     if wanted is None or wanted.measure != sample.measure:
         case.change.append("A threshold for this crop.")
-        return case.decide("refer", "No threshold is known for this crop: ask a licensed adviser.", LEAVE_LOOK_DAYS, "a count again")
+        return case.decide(
+            DecisionKind.REFER, "No threshold is known for this crop: ask a licensed adviser.", LEAVE_LOOK_DAYS, "a count again"
+        )
     limits = f"{_share(sample.measure, estimate.low)} to {_share(sample.measure, estimate.high)}"
     counted = f"{_share(sample.measure, estimate.estimate)} {wanted.unit} ({limits}), {estimate.units} looked at"
     line = f"{_share(wanted.measure, wanted.value)} {wanted.unit} is where it starts to matter ({wanted.source})"
@@ -188,13 +197,13 @@ def decide(
         days = max(2, int(stage.days_to_threshold or SOON_DAYS) - 1) if soon else LEAVE_LOOK_DAYS
         case.speaks_for = [f"Counted {counted}.", f"{line}."]
         case.change.append(f"{_share(wanted.measure, wanted.value)} or more at the next count.")
-        return case.decide("leave", "Leave it: too few to matter.", days, "a count again")
+        return case.decide(DecisionKind.LEAVE, "Leave it: too few to matter.", days, "a count again")
     if estimate.low < wanted.value:
         case.speaks_for.append(f"Counted {counted}.")
         case.against.append(f"{line}; the count does not tell on which side it lies.")
         case.change.append("More units counted, or the same count in a few days.")
         held = _held(case, sample, enemies, estimate)
-        return held or case.decide("look again", "Too close to call: count more, or again in three days.", 3, "a larger count")
+        return held or case.decide(DecisionKind.LOOK_AGAIN, "Too close to call: count more, or again in three days.", 3, "a larger count")
     case.speaks_for += [f"Counted {counted}.", f"{line}."]
     held = _held(case, sample, enemies, estimate)
     if held:
@@ -215,34 +224,36 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
         last = max(span[1] for span in closed)
         case.against.append(f"The stage that can be reached was over on {last:%-d %B}.")
         case.change.append("Eggs or young ones seen again.")
-        return case.decide("leave", "Leave it: it is too late for this generation. Clean up and plan the next.", 14, "the next generation")
+        return case.decide(
+            DecisionKind.LEAVE, "Leave it: it is too late for this generation. Clean up and plan the next.", 14, "the next generation"
+        )
     if not offered:
         blocked = "; ".join(f"{agent.control(one.control).name}: {one.reason}" for one in case.choices)
         case.against.append(blocked)
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= 14
         if near:
             return case.decide(
-                "harvest first", "Harvest first: no control fits before it.", crop.days_to_harvest, "what is left after harvest"
+                DecisionKind.HARVEST_FIRST, "Harvest first: no control fits before it.", crop.days_to_harvest, "what is left after harvest"
             )
-        return case.decide("refer", "Nothing on this farm's list fits: ask a licensed adviser.", 2, "the adviser's answer")
+        return case.decide(DecisionKind.REFER, "Nothing on this farm's list fits: ask a licensed adviser.", 2, "the adviser's answer")
     first = agent.control(offered[0].control)
     case.change.append("More helpers, a near harvest, or a lower count.")
     kind = act_kind(first, stage)
-    if kind == "act in window" and window and today:
+    if kind == DecisionKind.ACT_IN_WINDOW and window and today:
         days = (window[0] - today).days
         return case.decide(kind, f"Act from {window[0]:%-d %B} to {window[1]:%-d %B}: {first.name}.", days, "whether the window has moved")
     told = f"Act now. First by this farm's policy: {first.in_sentence}." if len(offered) > 1 else f"Act now: {first.in_sentence}."
     return case.decide(kind, told, first.look_again_days, first.success)
 
 
-def act_kind(control: Control, stage: StageNow) -> str:
+def act_kind(control: Control, stage: StageNow) -> DecisionKind:
     """Which of types.ACTING a control is, at the stage that the population is in."""
     window = stage.windows.get(control.id, stage.window)
     if window and stage.today and window[0] > stage.today:
-        return "act in window"
-    if control.kind == "living" and "sprayer" not in control.tools:
-        return "release"
-    return "cultural act" if control.kind == "cultural" else "act now"
+        return DecisionKind.ACT_IN_WINDOW
+    if control.kind == ControlKind.LIVING and "sprayer" not in control.tools:
+        return DecisionKind.RELEASE
+    return DecisionKind.CULTURAL_ACT if control.kind == ControlKind.CULTURAL else DecisionKind.ACT_NOW
 
 
 def _nominal(agent: Agent, crop: str, measure: str) -> Threshold | None:

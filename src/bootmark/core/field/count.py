@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from statistics import NormalDist, mean, variance
 from typing import Any
 
+from bootmark.core.meanings import Measure
 from bootmark.core.types import Interval, Sample
 
 
@@ -83,7 +84,7 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
     units = len(told.counts)
     if not units:
         raise ValueError("nothing has been counted yet")
-    if told.measure == "proportion":
+    if told.measure == Measure.PROPORTION:
         hits = sum(count > 0 for count in told.counts)
         low, high = wilson(hits, units, level)
         return Interval(hits / units, low, high, units, level, "Wilson (1927)")

@@ -12,6 +12,7 @@ from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
 from bootmark.core.field.looks import Question
 from bootmark.core.field.network import Network
+from bootmark.core.meanings import Activity, AgentKind, VerdictKind
 from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Reason, Suspect, Verdict
 
 LISTED_AT = 1e-3
@@ -131,8 +132,8 @@ def answer(case: Told, *, catalogue: Catalogue | None = None) -> tuple[Ranking, 
     return ranking, looks, _judge(told, known, ranking, looks)
 
 
-def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> str:
-    """Whether an attack goes on: one of types.ACTIVITIES.
+def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> Activity:
+    """Whether an attack goes on: an activity.
 
     Parasitised or dead where a sign says so; active with a live sign of it seen; finished where the
     live signs that confirm it were looked for and are absent while lasting damage is there.
@@ -142,16 +143,16 @@ def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> s
     seen = {sign for sign in shows if told.signs.get(sign) == SEEN}
     if known.agent(agent).is_pest:
         if seen & set(PARASITISED):
-            return "parasitised"
+            return Activity.PARASITISED
         if seen & set(DEAD) and not any(known.signs[sign].live for sign in seen):
-            return "dead"
+            return Activity.DEAD
     if any(known.signs[sign].live for sign in seen):
-        return "active"
+        return Activity.ACTIVE
     looked_for = [sign for sign, one in shows.items() if known.signs[sign].live and one.confirms and one.often in ("always", "usual")]
     answered = [sign for sign in looked_for if sign in told.signs]
     if any(shows[sign].outlasts for sign in seen) and answered and all(told.signs[sign] == ABSENT for sign in answered):
-        return "finished"
-    return "not known"
+        return Activity.FINISHED
+    return Activity.NOT_KNOWN
 
 
 def activity_look(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> str:
@@ -163,7 +164,7 @@ def activity_look(agent: str, case: Told, *, catalogue: Catalogue | None = None)
 
 
 def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None) -> Verdict:
-    """What may be said of a case now: one of types.VERDICTS, with what speaks for and against it.
+    """What may be said of a case now: a verdict, with what speaks for and against it.
 
     A pest is named only with a confirming sign, a chance of 0.75 or more, and a margin over each rival
     for that sign (judgement, no source).
@@ -193,41 +194,45 @@ def _named(told: Case, known: Catalogue, ranking: Ranking) -> list[Suspect]:
 
 
 def _judge(told: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
-    def say(kind: str, ones: Sequence[Suspect], advice: str) -> Verdict:
+    def say(kind: VerdictKind, ones: Sequence[Suspect], advice: str) -> Verdict:
         return _verdict(kind, ones, told, known, looks, advice)
 
     def of(one: Suspect) -> Agent:
         return known.agent(one.agent)
 
     if not any(state == SEEN for state in told.signs.values()):
-        return say("needs a look", [], "Tap what you see, or say that the plant is sound.")
+        return say(VerdictKind.NEEDS_A_LOOK, [], "Tap what you see, or say that the plant is sound.")
     listed = [one for one in ranking.suspects if one.confirmed and one.probability >= REPORTED_AT and of(one).listed_in(told.region)]
     if listed:
-        return say("must be reported", listed[:1], _report(of(listed[0]), told.region))
+        return say(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), told.region))
     named = _named(told, known, ranking)
-    helpers = [one for one in ranking.suspects if of(one).kind == "beneficial" and one.confirmed and one.probability >= SETTLED_AT]
+    helpers = [one for one in ranking.suspects if of(one).kind == AgentKind.BENEFICIAL and one.confirmed and one.probability >= SETTLED_AT]
     if named:
-        if helpers and all(activity(one.agent, told, catalogue=known) == "parasitised" for one in named):
-            return say("help has come", [helpers[0], *named], f"{of(named[0]).leave_when} {of(helpers[0]).leave_when}")
+        if helpers and all(activity(one.agent, told, catalogue=known) == Activity.PARASITISED for one in named):
+            return say(VerdictKind.HELP_HAS_COME, [helpers[0], *named], f"{of(named[0]).leave_when} {of(helpers[0]).leave_when}")
         plan = of(named[0]).sampling
         advice = f"Count next, {plan.unit} by {plan.unit}." if plan else "Count next."
         if of(named[0]).notifiable and not told.region:
             places = "; ".join(of(named[0]).notifiable)
             advice += f" Where it is listed ({places}) report it to the plant health authority first and do not move it."
-        return say("named", named, advice)
+        return say(VerdictKind.NAMED, named, advice)
     pests = _mass(ranking, {one.agent for one in ranking.suspects if of(one).is_pest})
     if helpers and pests <= 1 - SETTLED_AT / 1.5:
-        return say("help has come", helpers[:1], of(helpers[0]).leave_when)
-    others = [one for one in ranking.suspects if of(one).kind in ("disorder", "disease", "normal") and one.probability >= SETTLED_AT]
-    others = [one for one in others if one.confirmed or of(one).kind == "disorder"]
+        return say(VerdictKind.HELP_HAS_COME, helpers[:1], of(helpers[0]).leave_when)
+    others = [
+        one
+        for one in ranking.suspects
+        if of(one).kind in (AgentKind.DISORDER, AgentKind.DISEASE, AgentKind.NORMAL) and one.probability >= SETTLED_AT
+    ]
+    others = [one for one in others if one.confirmed or of(one).kind == AgentKind.DISORDER]
     suspected = _mass(ranking, {one.agent for one in ranking.suspects if of(one).is_pest and one.probability > 0.02})
     if others and suspected <= 1 - SETTLED_AT / 1.5:
-        kind = "normal for the season" if of(others[0]).kind == "normal" else "not a pest"
+        kind = VerdictKind.NORMAL if of(others[0]).kind == AgentKind.NORMAL else VerdictKind.NOT_A_PEST
         return say(kind, others[:1], _instead(of(others[0])))
     top = ranking.suspects[:1]
     if looks:
-        return say("needs a look", top, known.looks[looks[0].look].do)
-    return say("cannot tell", top, "Bag a sample in paper, note the place and the day, and ask a licensed adviser.")
+        return say(VerdictKind.NEEDS_A_LOOK, top, known.looks[looks[0].look].do)
+    return say(VerdictKind.CANNOT_TELL, top, "Bag a sample in paper, note the place and the day, and ask a licensed adviser.")
 
 
 def _mass(ranking: Ranking, agents: set[str]) -> float:
@@ -248,15 +253,17 @@ def _report(agent: Agent, region: str) -> str:
     )
 
 
-def _verdict(kind: str, chosen: Sequence[Suspect], case: Case, known: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
+def _verdict(kind: VerdictKind, chosen: Sequence[Suspect], case: Case, known: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
     agents = tuple(one.agent for one in chosen)
     change = []
     for one in looks[:2]:
         look = known.looks[one.look]
         others = [known.agent(agent).in_sentence for agent in one.splits if agent not in agents]
         change.append(f"{look.name}: could point to {others[0]} instead." if others else f"{look.name}: would settle it.")
-    state = activity(agents[-1] if kind == "help has come" else agents[0], case, catalogue=known) if agents else "not known"
-    if agents and state == "not known" and known.agent(agents[0]).is_pest:
+    state = (
+        activity(agents[-1] if kind == VerdictKind.HELP_HAS_COME else agents[0], case, catalogue=known) if agents else Activity.NOT_KNOWN
+    )
+    if agents and state == Activity.NOT_KNOWN and known.agent(agents[0]).is_pest:
         telling = activity_look(agents[0], case, catalogue=known)
         if telling:
             change.append(f"{known.looks[telling].name}: would tell whether it is still at work.")

@@ -6,6 +6,7 @@ from operator import mul
 
 from bootmark.core.catalogue.model import Agent, Look
 from bootmark.core.field.network import Network, Solution
+from bootmark.core.meanings import AgentKind
 from bootmark.core.types import Case, Cause, NextLook, Ranking
 
 HANDLING = 60
@@ -43,7 +44,7 @@ def call_of(agent: Agent, region: str) -> str:
         return "report"
     if agent.is_pest and not agent.cosmetic:
         return "act"
-    return "mend" if agent.kind in ("disorder", "disease") else "leave"
+    return "mend" if agent.kind in (AgentKind.DISORDER, AgentKind.DISEASE) else "leave"
 
 
 class Question:

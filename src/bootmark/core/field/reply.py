@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import Agent, Catalogue
+from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import Case, NextLook, Verdict
 
 AT_HAND = {
@@ -84,14 +85,14 @@ def _why(verdict: Verdict, agents: list[Agent], known: Catalogue) -> tuple[str, 
 
 def _parts(verdict: Verdict, agents: list[Agent]) -> tuple[str, str, tuple[str, ...], tuple[str, ...]]:
     """Title, answer, what to do, and what to watch for."""
-    if not agents or verdict.kind in ("needs a look", "cannot tell"):
+    if not agents or verdict.kind in (VerdictKind.NEEDS_A_LOOK, VerdictKind.CANNOT_TELL):
         likely = f" It may be {_names(agents)}, but nothing seen so far is left by that alone." if agents else ""
         return "not certain yet", f"What you told us does not settle the cause.{likely}", BAG, ()
     first, names = agents[0], _names(agents)
     wrong = (f"Often said, and wrong: {first.said_wrongly[0].lower()}{first.said_wrongly[1:]}",) if first.said_wrongly else ()
-    if verdict.kind == "must be reported":
+    if verdict.kind == VerdictKind.MUST_BE_REPORTED:
         return "please report this", f"It may be the {first.in_sentence}. {first.summary}", REPORT, ()
-    if verdict.kind in ("help has come", "normal for the season"):
+    if verdict.kind in (VerdictKind.HELP_HAS_COME, VerdictKind.NORMAL):
         return (
             "nothing to treat",
             f"The cause: {names}. {first.summary}",

@@ -8,6 +8,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core.catalogue.lives import Life, lives
 from bootmark.core.catalogue.model import Agent
+from bootmark.core.meanings import AgentKind
 from bootmark.core.season import cohorts, rates
 
 Array = NDArray[np.float64]
@@ -51,7 +52,7 @@ def life_of(agent: Agent | Life | str) -> Life:
 def enemy_of(agent: Agent | str) -> str:
     """The natural enemy with a life table that stands for those counted beside a pest."""
     if isinstance(agent, Agent):
-        return next((one.agent for one in agent.enemies if one.agent in lives()), FAMILIAR if agent.kind == "mite" else OTHERS)
+        return next((one.agent for one in agent.enemies if one.agent in lives()), FAMILIAR if agent.kind == AgentKind.MITE else OTHERS)
     return FAMILIAR if agent.endswith("mite") else OTHERS
 
 

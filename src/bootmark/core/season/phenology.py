@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bootmark.core.catalogue.model import Agent, Control, Heat
+from bootmark.core.meanings import ControlKind
 from bootmark.core.season import ahead, anchor, degree_days, shares
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.anchor import Sighting
@@ -262,6 +263,8 @@ def leading_window(season: Season, agent: Agent, *, after: dt.date) -> tuple[Con
     """
     if agent.heat is None:
         return None
-    spans = [(control, window(season, control, agent.heat, after=after)) for control in agent.controls if control.kind != "cultural"]
+    spans = [
+        (control, window(season, control, agent.heat, after=after)) for control in agent.controls if control.kind != ControlKind.CULTURAL
+    ]
     timed = [(control, span) for control, span in spans if span and span[1] >= after]
     return min(timed, key=lambda pair: (not (pair[0].at_events or pair[0].phases), pair[1]), default=None)

@@ -7,9 +7,10 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core.meanings import HourState, Work
 from bootmark.core.season import weather
 
-OK, CAUTION, NO = "ok", "caution", "no"
+OK, CAUTION, NO = HourState
 RANK = {OK: 0, CAUTION: 1, NO: 2}
 
 
@@ -48,7 +49,7 @@ class Constraints:
 
 @dataclass(frozen=True)
 class Cell:
-    state: str
+    state: HourState
     reason: str
 
 
@@ -87,14 +88,14 @@ class HourTable:
         return found
 
 
-def limits_for(work: str, *, not_before: dt.date | None = None, not_after: dt.date | None = None, zone: dt.tzinfo = dt.UTC) -> Constraints:
-    """Limits of one kind of work (catalogue.model.WORK). Common practice, no source; a label's own come first."""
+def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.date | None = None, zone: dt.tzinfo = dt.UTC) -> Constraints:
+    """Limits of one kind of work. Common practice, no source; a label's own come first."""
     days = {"not_before": not_before, "not_after": not_after, "zone": zone}
-    if work == "spray":
+    if work == Work.SPRAY:
         return Constraints(**days)  # type: ignore[arg-type]
-    if work == "evening spray":
+    if work == Work.EVENING_SPRAY:
         return Constraints(daylight="evening", **days)  # type: ignore[arg-type]
-    if work == "release":
+    if work == Work.RELEASE:
         return Constraints(wind=None, temp=(12.0, 30.0), delta_t=None, rain_free=1, **days)  # type: ignore[arg-type]
     return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
 

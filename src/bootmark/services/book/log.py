@@ -16,6 +16,7 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Catalogue, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.field.count import interval
+from bootmark.core.meanings import Measure
 from bootmark.core.types import SEEN, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
@@ -105,8 +106,8 @@ def _counts(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dic
 
 
 def _counted(row: SampleRow) -> str:
-    estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), row.measure))
-    if row.measure == "proportion":
+    estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure)))
+    if row.measure == Measure.PROPORTION:
         return f"on {100 * estimate.estimate:.0f} % of {estimate.units} {row.unit}s"
     helpers = f", {sum(row.enemies)} helpers" if row.enemies else ""
     return f"{estimate.estimate:.1f} for each {row.unit} on {estimate.units}{helpers}"

@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bootmark.core.field.count import enemy_ratio, interval
+from bootmark.core.meanings import Measure
 from bootmark.core.types import Interval, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
@@ -36,7 +37,7 @@ def counts(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime
     )
     counted = []
     for row in rows:
-        sample = Sample(row.unit, tuple(row.counts), tuple(row.enemies), row.measure)
+        sample = Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure))
         counted.append(Counted(row.seen_at, row, interval(sample), enemy_ratio(sample)))
     return counted
 

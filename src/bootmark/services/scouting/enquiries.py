@@ -11,12 +11,14 @@ from sqlalchemy import case as by_case
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue.model import PLACES
+from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import SEEN, Case
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Checks, Choice, Crop, Signs, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import DESK
+from bootmark.services.base.states import EnquiryState
 from bootmark.services.scouting.looks import SLIP, read
 from bootmark.store.models import Block, Enquiry, Farm, Look, Stop
 from bootmark.store.rows import of_farm, row_of
@@ -80,7 +82,7 @@ def store_enquiry(command: SaveEnquiry, context: Context) -> Enquiry:
     working = read(case, context)
     verdict = working["verdict"]["kind"]
     seen = any(state == SEEN for state in command.signs.values())
-    state = "open" if not seen else "asked" if verdict == "needs a look" else "answered"
+    state = EnquiryState.OPEN if not seen else EnquiryState.ASKED if verdict == VerdictKind.NEEDS_A_LOOK else EnquiryState.ANSWERED
     return Enquiry(**command.model_dump(exclude={"place", "note"}), place=place, verdict=verdict, state=state, working=working)
 
 
@@ -91,7 +93,7 @@ def enquiry(session: Session, enquiry_id: uuid.UUID) -> Enquiry:
 
 def page_of(session: Session, start: int, most: int) -> list[Enquiry]:
     """So many from a place on: those that wait first, newest first."""
-    turn = by_case({"open": 0, "asked": 1}, value=Enquiry.state, else_=2)
+    turn = by_case({EnquiryState.OPEN: 0, EnquiryState.ASKED: 1}, value=Enquiry.state, else_=2)
     return list(session.scalars(of_farm(Enquiry).order_by(turn, Enquiry.seen_at.desc(), Enquiry.id).offset(start).limit(most)))
 
 
@@ -117,13 +119,13 @@ def like(session: Session, crop: str, signs: dict[str, str], but: uuid.UUID, mos
         of_farm(Look, Look, Block.name)
         .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
         .join(Block, (Block.farm_id == Stop.farm_id) & (Block.id == Stop.block_id))
-        .where(Block.crop == crop, Look.verdict.not_in(("needs a look", "cannot tell")))
+        .where(Block.crop == crop, Look.verdict.not_in((VerdictKind.NEEDS_A_LOOK, VerdictKind.CANNOT_TELL)))
         .order_by(Look.seen_at.desc())
         .limit(MOST_COMPARED)
     )
     enquiries = session.scalars(
         of_farm(Enquiry)
-        .where(Enquiry.crop == crop, Enquiry.state == "answered", Enquiry.id != but)
+        .where(Enquiry.crop == crop, Enquiry.state == EnquiryState.ANSWERED, Enquiry.id != but)
         .order_by(Enquiry.seen_at.desc())
         .limit(MOST_COMPARED)
     )

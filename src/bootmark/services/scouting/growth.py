@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Agent
 from bootmark.core.catalogue.lives import lives
+from bootmark.core.meanings import Measure
 from bootmark.core.season import growth
 from bootmark.services.base import memo, stamp
 from bootmark.services.weather import blocks as block_weather
@@ -36,9 +37,11 @@ def outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: Sa
 def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: SampleRow | None, day: dt.date) -> list[str]:
     temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))
     mean = float(temps[:WEEK].mean())
-    counted = sample if sample and sample.measure == "mean" and sample.counts else None
+    counted = sample if sample and sample.measure == Measure.MEAN and sample.counts else None
     here = sum(counted.counts) / len(counted.counts) if counted else 1.0
-    threshold = next((one for crop in (block.crop, "*") for one in agent.thresholds if one.crop == crop and one.measure == "mean"), None)
+    threshold = next(
+        (one for crop in (block.crop, "*") for one in agent.thresholds if one.crop == crop and one.measure == Measure.MEAN), None
+    )
     limit = threshold.value if threshold else None
     free = growth.project(agent, here, temps, threshold=limit)
     if not np.isfinite(free.doubling):

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify, priors
+from bootmark.core.meanings import Measure, VerdictKind
 from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Verdict
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command
@@ -21,13 +22,14 @@ from bootmark.services.base.fields import Checks, Choice, Counts, RecordId, Sign
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.stamp import Topic
+from bootmark.services.base.states import VisitState
 from bootmark.services.seasons import forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
 from bootmark.store.rows import of_farm
 
 KEPT_CAUSES = 6
-MEASURES = ("mean", "proportion", "trap")
+MEASURES = (Measure.MEAN, Measure.PROPORTION, Measure.TRAP)
 SLIP = 0.05
 """Share of a scout's answers taken to be wrong: each is a tap on a drawing with its sentence. Judgement, no source."""
 
@@ -72,7 +74,7 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
 def _answer_return(context: Context, stop: Stop) -> None:
     if stop.return_id:
         visit: ReturnVisit = context.get(ReturnVisit, stop.return_id, "return_id")
-        visit.state = "answered"
+        visit.state = VisitState.ANSWERED
 
 
 @handles(OpenStop, Stop, _answer_return)
@@ -176,7 +178,7 @@ def read(case: Case, context: Context) -> Json:
         "chances": {one.agent: one.probability for one in ranking.suspects},
         "confirmed": [one.agent for one in ranking.suspects if one.confirmed],
         "activity": {agent: identify.activity(agent, case, catalogue=known) for agent in verdict.agents},
-        "verdict": as_json(verdict) | ({"kind": "needs a look"} if sound else {}),
+        "verdict": as_json(verdict) | ({"kind": VerdictKind.NEEDS_A_LOOK} if sound else {}),
         "next_look": looks[0].look if looks else "",
         "catalogue": known.hash,
         "engine": ENGINE,

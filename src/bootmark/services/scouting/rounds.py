@@ -11,7 +11,9 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
+from bootmark.core.meanings import VerdictKind
 from bootmark.services.base import ground
+from bootmark.services.base.states import VisitState
 from bootmark.services.seasons import results, traps
 from bootmark.services.seasons.results import Listed
 from bootmark.services.weather import blocks as block_weather
@@ -46,13 +48,13 @@ def open_cases(session: Session, known: Any, today: dt.date) -> dict[uuid.UUID, 
     found: dict[uuid.UUID, list[OpenCase]] = {}
     for told, asked, block_id, on in rows:
         next_look = known.looks.get(asked)
-        if told["kind"] == "needs a look" and told["agents"] and next_look:
+        if told["kind"] == VerdictKind.NEEDS_A_LOOK and told["agents"] and next_look:
             found[block_id] = [OpenCase(known.agent(told["agents"][0]).in_sentence, next_look.name, next_look.tools, on)]
     return found
 
 
 def booked(session: Session) -> list[ReturnVisit]:
-    return list(session.scalars(of_farm(ReturnVisit).where(ReturnVisit.state == "booked").order_by(ReturnVisit.due_on)))
+    return list(session.scalars(of_farm(ReturnVisit).where(ReturnVisit.state == VisitState.BOOKED).order_by(ReturnVisit.due_on)))
 
 
 def openings(listed: Sequence[Listed], today: dt.date) -> dict[uuid.UUID, list[Opening]]:

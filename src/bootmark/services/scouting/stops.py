@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
+from bootmark.core.meanings import VerdictKind
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.handling import DERIVED
 from bootmark.services.base.stamp import Topic
@@ -28,7 +29,11 @@ class AtStop:
     def named(self) -> list[str]:
         """Agents that the look's verdict speaks of, named ones only."""
         told = self.look.working["verdict"] if self.look else {"kind": "", "agents": []}
-        return list(told["agents"]) if told["kind"] in ("named", "help has come", "not a pest", "must be reported") else []
+        return (
+            list(told["agents"])
+            if told["kind"] in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME, VerdictKind.NOT_A_PEST, VerdictKind.MUST_BE_REPORTED)
+            else []
+        )
 
     @property
     def spoken_of(self) -> list[str]:

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE
 from bootmark.core.field import call
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, VerdictKind
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.services.base import memo, stamp
@@ -19,6 +20,7 @@ from bootmark.services.base.fields import Choice, Moment, Number, RecordId, Text
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS, SIGNERS
 from bootmark.services.base.stamp import Topic
+from bootmark.services.base.states import TreatmentState, VisitState
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
@@ -33,7 +35,8 @@ MOST_OF_AREA = 1.05
 
 
 def policy_of(farm: Farm) -> Policy:
-    return Policy(tuple(farm.policy.get("order", Policy().order)), frozenset(farm.policy.get("refuses", ())))
+    told = farm.policy
+    return Policy(tuple(map(ControlKind, told.get("order", tuple(ControlKind)))), frozenset(map(ControlKind, told.get("refuses", ()))))
 
 
 def crop_state(session: Session, block: Block, day: dt.date) -> CropState:
@@ -48,10 +51,10 @@ def finding_of(look: Look, agent: str) -> Finding:
     named = agent in working["verdict"]["agents"]
     return Finding(
         agent=agent,
-        verdict=working["verdict"]["kind"] if named else "needs a look",
+        verdict=VerdictKind(working["verdict"]["kind"]) if named else VerdictKind.NEEDS_A_LOOK,
         probability=working["chances"].get(agent, 0.0),
         confirmed=agent in working["confirmed"],
-        activity=working["activity"].get(agent, "not known"),
+        activity=Activity(working["activity"].get(agent, Activity.NOT_KNOWN)),
         next_look=working["next_look"],
     )
 
@@ -64,7 +67,7 @@ def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt
         return StageNow(today=day)
     forecast = found.forecast
     spans = {control.id: forecasts.window_of(forecast, control, agent.heat, day) for control in agent.controls if control.stages}
-    windows = {control: span for control, span in spans.items() if span and agent.control(control).kind != "cultural"}
+    windows = {control: span for control, span in spans.items() if span and agent.control(control).kind != ControlKind.CULTURAL}
     open_now = [span for span in windows.values() if span[1] >= day]
     return StageNow(forecast.on(day), day, min(open_now or windows.values(), default=None), windows=windows)
 
@@ -77,7 +80,7 @@ def consider(
     block = session.get_one(Block, (farm.id, stop.block_id))
     finding = finding_of(look, agent)
     stage = stage_now(session, farm, block, agent, day, known)
-    counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), sample.measure) if sample else None
+    counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
     crop, policy = crop_state(session, block, day), policy_of(farm)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=known)
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
@@ -102,8 +105,8 @@ def considered(session: Session, farm: Farm, known: Any, look: Look, agent: str,
 def _withdraw(context: Context, row: DecisionRow) -> None:
     model: type[TreatmentRow] | type[ReturnVisit]
     for model in (TreatmentRow, ReturnVisit):
-        still_open = (model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_(("planned", "booked")))
-        context.session.execute(update(model).where(*still_open).values(state="withdrawn"))
+        still_open = (model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_((TreatmentState.PLANNED, "booked")))
+        context.session.execute(update(model).where(*still_open).values(state=TreatmentState.WITHDRAWN))
 
 
 def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, application_id: uuid.UUID | None) -> None:
@@ -117,7 +120,7 @@ def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, 
             application_id=application_id,
             due_on=due,
             look_for=look_for,
-            state="booked",
+            state=VisitState.BOOKED,
         )
     )
 
@@ -155,7 +158,7 @@ def _plan(context: Context, row: DecisionRow) -> None:
                 on=step.on,
                 not_after=until,
                 why=step.why,
-                state="planned",
+                state=TreatmentState.PLANNED,
             )
         )
 
@@ -183,7 +186,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
     decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, context.today)
     kind, headline = decision.kind, decision.headline
     if command.instead and decision.kind in ACTING:
-        kind, headline, control = "leave", "Left alone, against the advice to act.", ""
+        kind, headline, control = DecisionKind.LEAVE, "Left alone, against the advice to act.", ""
         working["instead"] = "leave"
     elif control:
         offered = {choice.control for choice in decision.choices if choice.offered}
@@ -218,24 +221,26 @@ def _done(context: Context, row: Application) -> None:
     """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
     treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
     done_on = row.finished_at.astimezone(zone(context.farm)).date()
-    if treatment.state == "planned":
+    if treatment.state == TreatmentState.PLANNED:
         delay = done_on - treatment.on
         following = context.session.scalars(
             of_farm(TreatmentRow).where(
                 TreatmentRow.decision_id == treatment.decision_id,
                 TreatmentRow.decision_version == treatment.decision_version,
                 TreatmentRow.ordinal > treatment.ordinal,
-                TreatmentRow.state == "planned",
+                TreatmentRow.state == TreatmentState.PLANNED,
             )
         )
         for one in following:
             one.on = one.on + delay
-    treatment.state = "done"
+    treatment.state = TreatmentState.DONE
     control = context.catalogue.agent(treatment.agent).control(treatment.control)
     decision = context.get(DecisionRow, treatment.decision_id, "decision_id")
-    earlier = context.session.scalars(of_farm(ReturnVisit).where(ReturnVisit.application_id == row.id, ReturnVisit.state == "booked"))
+    earlier = context.session.scalars(
+        of_farm(ReturnVisit).where(ReturnVisit.application_id == row.id, ReturnVisit.state == VisitState.BOOKED)
+    )
     for visit in earlier:
-        visit.state = "withdrawn"
+        visit.state = VisitState.WITHDRAWN
     _book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
 
 
@@ -266,10 +271,10 @@ def _unticked(payload: Any, context: Context) -> dict[str, str]:
 def store_application(command: RecordApplication, context: Context) -> Application:
     treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
     control = context.catalogue.agent(treatment.agent).control(treatment.control)
-    if control.kind == "conventional" and not context.member.qualified:
+    if control.kind == ControlKind.CONVENTIONAL and not context.member.qualified:
         raise Forbidden(role="This material takes a qualified applicator: ask one to sign.")
     done = context.session.scalars(of_farm(Application).where(Application.treatment_id == treatment.id)).one_or_none()
-    if treatment.state == "withdrawn" or (done and done.id != context.sent.record_id):
+    if treatment.state == TreatmentState.WITHDRAWN or (done and done.id != context.sent.record_id):
         raise Refused(treatment_id="This has been done or withdrawn already: nothing is left to sign.")
     block: Block = context.get(Block, treatment.block_id, "block_id")
     if command.finished_at < command.started_at:

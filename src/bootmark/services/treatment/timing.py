@@ -13,6 +13,7 @@ from bootmark.core.season.windows import HourTable
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
+from bootmark.services.base.states import TreatmentState, VisitState
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
 from bootmark.store.rows import of_farm, plain, row_of
@@ -54,7 +55,7 @@ def _read(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Pl
     rows = session.execute(
         of_farm(TreatmentRow, TreatmentRow, Block)
         .join(Block, (Block.farm_id == TreatmentRow.farm_id) & (Block.id == TreatmentRow.block_id))
-        .where(TreatmentRow.state == "planned")
+        .where(TreatmentRow.state == TreatmentState.PLANNED)
         .order_by(TreatmentRow.on, TreatmentRow.ordinal)
     ).all()
     return [one(session, farm, known, plain(treatment), plain(block), now) for treatment, block in rows]
@@ -97,8 +98,8 @@ def treated_since(session: Session, day: dt.date) -> dict[tuple[uuid.UUID, str],
     """Days of treatments since one by block and agent, and whether they were done."""
     rows = of_farm(TreatmentRow, TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.on, TreatmentRow.state)
     treated: dict[tuple[uuid.UUID, str], list[tuple[dt.date, bool]]] = {}
-    for block, agent, on, state in session.execute(rows.where(TreatmentRow.state != "withdrawn", TreatmentRow.on >= day)):
-        treated.setdefault((block, agent), []).append((on, state == "done"))
+    for block, agent, on, state in session.execute(rows.where(TreatmentRow.state != TreatmentState.WITHDRAWN, TreatmentRow.on >= day)):
+        treated.setdefault((block, agent), []).append((on, state == TreatmentState.DONE))
     return treated
 
 
@@ -106,10 +107,12 @@ def programme(session: Session, decision_id: uuid.UUID) -> tuple[list[TreatmentR
     """All treatments and booked looks of one call, in order."""
     treatments = session.scalars(
         of_farm(TreatmentRow)
-        .where(TreatmentRow.decision_id == decision_id, TreatmentRow.state != "withdrawn")
+        .where(TreatmentRow.decision_id == decision_id, TreatmentRow.state != TreatmentState.WITHDRAWN)
         .order_by(TreatmentRow.ordinal)
     )
     looks = session.scalars(
-        of_farm(ReturnVisit).where(ReturnVisit.decision_id == decision_id, ReturnVisit.state != "withdrawn").order_by(ReturnVisit.due_on)
+        of_farm(ReturnVisit)
+        .where(ReturnVisit.decision_id == decision_id, ReturnVisit.state != VisitState.WITHDRAWN)
+        .order_by(ReturnVisit.due_on)
     )
     return [plain(row) for row in treatments], [plain(row) for row in looks]

@@ -17,6 +17,7 @@ from bootmark.core.season.spells import spells
 from bootmark.core.season.windows import Hourly
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
+from bootmark.services.base.states import StationKind
 from bootmark.services.weather import stations
 from bootmark.services.weather.stations import Record, Span
 from bootmark.store.models import Block, Farm, Station, WeatherHour
@@ -51,7 +52,7 @@ def sources(session: Session, farm: Farm, block: Block) -> list[Station]:
     One, unless the block is set to take them all by distance; a logger under cover stands for its own block only.
     """
     every = ground.stations(session)
-    outdoor = [station for station in every if station.kind == "outdoor"]
+    outdoor = [station for station in every if station.kind == StationKind.OUTDOOR]
     if block.weather == "nearby" and outdoor:
         here = place_of(farm, block, outdoor)
         return sorted(outdoor, key=lambda station: blend.distance(stations.place(station), here))
@@ -130,7 +131,7 @@ def key(session: Session, farm: Farm, block: Block, day: dt.date) -> str | None:
 
 def _key(session: Session, farm: Farm, block: Block, near: Sequence[Station], day: dt.date) -> str:
     # A long gap is filled from any other outdoor station, so that its readings count too.
-    others = [station for station in ground.stations(session) if station.kind == "outdoor"]
+    others = [station for station in ground.stations(session) if station.kind == StationKind.OUTDOOR]
     at = stations.keys(session)
     rests_on = (
         place_of(farm, block, near) if len(near) > 1 else None,

@@ -12,10 +12,11 @@ from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Choice, Day, RecordId
 from bootmark.services.base.handling import DERIVED, Context, handles
 from bootmark.services.base.roles import KEEPERS
+from bootmark.services.base.states import WeatherVerdict
 from bootmark.services.weather import derived, stations
 from bootmark.store.models import Judgement, Station
 
-VERDICTS = ("stands", "left out", "mended")
+VERDICTS = (WeatherVerdict.STANDS, WeatherVerdict.LEFT_OUT, WeatherVerdict.MENDED)
 
 
 def record_id(station_id: uuid.UUID, day: dt.date) -> uuid.UUID:
@@ -37,7 +38,7 @@ class JudgeWeather(Command, kind="weather.judge", roles=KEEPERS):
 
 @handles(JudgeWeather, Judgement, _derive)
 def store_judgement(command: JudgeWeather, context: Context) -> Judgement:
-    day, mended = command.local_date, command.verdict == "mended"
+    day, mended = command.local_date, command.verdict == WeatherVerdict.MENDED
     station: Station = context.get(Station, command.station_id, "station_id")
     if context.sent.record_id != record_id(station.id, day):
         raise Refused(record_id="A day is judged in one record: load the page again and choose there.")

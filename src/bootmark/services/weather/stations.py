@@ -15,6 +15,7 @@ from bootmark.core.season.blend import Place
 from bootmark.core.season.daily import DailySeries
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
+from bootmark.services.base.states import StationKind, WeatherVerdict
 from bootmark.store.models import ForecastHour, Judgement, Station, WeatherDay, WeatherHour
 from bootmark.store.rows import of_farm
 
@@ -108,10 +109,15 @@ def _judged(session: Session, station: Station, series: DailySeries) -> DailySer
     """What a person left out counts as missing, and is filled and marked like any gap; the raw reading stays where it is."""
     days, rain = dict(series.days), dict(series.rain)
     for judgement in judgements(session, station.id):
-        if judgement.verdict == "left out":
+        if judgement.verdict == WeatherVerdict.LEFT_OUT:
             days.pop(judgement.local_date, None)
             rain.pop(judgement.local_date, None)
-        elif judgement.verdict == "mended" and judgement.local_date in days and judgement.tmin is not None and judgement.tmax is not None:
+        elif (
+            judgement.verdict == WeatherVerdict.MENDED
+            and judgement.local_date in days
+            and judgement.tmin is not None
+            and judgement.tmax is not None
+        ):
             days[judgement.local_date] = (judgement.tmin, judgement.tmax)
     return DailySeries(days, rain)
 
@@ -160,6 +166,6 @@ def _foretold_days(session: Session, station: Station, day: dt.date) -> DailySer
 
 def neighbour(session: Session, station: Station) -> DailySeries | None:
     """The days of the nearest other outdoor station, from which a long gap is filled; None where there is none."""
-    others = [other for other in ground.stations(session) if other.kind == "outdoor" and other.id != station.id]
+    others = [other for other in ground.stations(session) if other.kind == StationKind.OUTDOOR and other.id != station.id]
     nearest = min(others, key=lambda other: blend.distance(place(other), place(station)), default=None)
     return record(session, nearest) if nearest else None

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from bootmark.services.book.records import Counted
 from bootmark.web.drawing import svg
+from bootmark.web.drawing.palette import themed
 
 WIDTH, HEIGHT, LEFT, BASE = 640.0, 230.0, 54.0, 190.0
 
@@ -22,24 +23,24 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
     def y(value: float) -> float:
         return BASE - 160 * min(value, top) / top
 
-    parts = [svg.line([(LEFT, 20), (LEFT, BASE), (WIDTH - 10, BASE)], svg.INK, 1.2)]
+    parts = [svg.line([(LEFT, 20), (LEFT, BASE), (WIDTH - 10, BASE)], themed.ink, 1.2)]
     share = counts[0].sample.measure == "proportion"
     parts.append(
-        f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="#5a5d57">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="#5a5d57">0</text>'
+        f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="{themed.grey}">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="{themed.grey}">0</text>'
     )
     if threshold:
-        parts.append(svg.line([(LEFT, y(threshold)), (WIDTH - 10, y(threshold))], svg.OCHRE, 1.8, stroke_dasharray="7 5"))
+        parts.append(svg.line([(LEFT, y(threshold)), (WIDTH - 10, y(threshold))], themed.ochre, 1.8, stroke_dasharray="7 5"))
         parts.append(
-            f'<text x="{WIDTH - 12:.0f}" y="{y(threshold) - 5:.0f}" font-size="14" text-anchor="end" fill="{svg.OCHRE}">starts to matter</text>'
+            f'<text x="{WIDTH - 12:.0f}" y="{y(threshold) - 5:.0f}" font-size="14" text-anchor="end" fill="{themed.ochre}">starts to matter</text>'
         )
     for at in done:
-        parts.append(svg.line([(x(at), 30), (x(at), BASE)], svg.MOSS, 2))
-        parts.append(svg.path(f"M{x(at) - 7:.1f} 20H{x(at) + 7:.1f}L{x(at):.1f} 32Z", svg.MOSS))
+        parts.append(svg.line([(x(at), 30), (x(at), BASE)], themed.moss, 2))
+        parts.append(svg.path(f"M{x(at) - 7:.1f} 20H{x(at) + 7:.1f}L{x(at):.1f} 32Z", themed.moss))
     line = [(x(one.at), y(one.interval.estimate)) for one in counts]
-    parts.append(svg.line(line, svg.BOOT, 2))
+    parts.append(svg.line(line, themed.boot, 2))
     for one, high in zip(counts, highs, strict=True):
-        parts.append(svg.line([(x(one.at), y(one.interval.low)), (x(one.at), y(high))], svg.BOOT, 4, opacity="0.4"))
-        parts.append(svg.circle(x(one.at), y(one.interval.estimate), 5, svg.BOOT))
+        parts.append(svg.line([(x(one.at), y(one.interval.low)), (x(one.at), y(high))], themed.boot, 4, opacity="0.4"))
+        parts.append(svg.circle(x(one.at), y(one.interval.estimate), 5, themed.boot))
         parts.append(
             f'<text x="{x(one.at):.0f}" y="{BASE + 20:.0f}" font-size="14" text-anchor="middle">{one.at.astimezone(zone):%-d %b}</text>'
         )

@@ -7,10 +7,12 @@ from typing import Any
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from bootmark.core.meanings import ControlKind
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
+from bootmark.services.base.states import TreatmentState
 from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
@@ -37,7 +39,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     one = timing.of_treatment(db(), farm, g.known, treatment, at)
     row, block = one.treatment, one.block
     form: Any = request.form if request.method == "POST" else None
-    blocked = one.control.kind == "conventional" and not member().qualified
+    blocked = one.control.kind == ControlKind.CONVENTIONAL and not member().qualified
     return render_template(
         "job_card.html",
         one=one,
@@ -50,7 +52,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         record_id=child(treatment, "application"),
         v=calls.RecordApplication.spec.v,
         unit_pairs=[(unit, unit) for unit in calls.UNITS],
-        may=member().role in SIGNERS and not blocked and row.state == "planned",
+        may=member().role in SIGNERS and not blocked and row.state == TreatmentState.PLANNED,
         blocked=blocked,
         start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
         end=at.strftime("%Y-%m-%dT%H:%M"),

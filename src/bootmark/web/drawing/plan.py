@@ -12,6 +12,7 @@ from shapely.geometry import LineString, Polygon
 from bootmark.services.base import ground
 from bootmark.services.base.ground import Block
 from bootmark.web.drawing import svg
+from bootmark.web.drawing.palette import themed
 
 FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
 ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed": 6.0, "container": 8.0}
@@ -96,33 +97,38 @@ def _drawn(
         shape = Polygon(outline)
         middles[block_id] = (shape.centroid.x, shape.centroid.y)
         mark = marks.get(block_id, "")
-        stroke, width = {"must": (svg.BOOT, 3.2), "wait": (svg.SLATE, 1.6)}.get(mark, (svg.INK, 1.2))
+        stroke, width = {"must": (themed.boot, 3.2), "wait": (themed.slate, 1.6)}.get(mark, (themed.ink, 1.2))
         body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place)
         x, y = outline[0]
-        text = f'<text x="{x + 6:.0f}" y="{y + 17:.0f}" font-size="14" font-weight="700" paint-order="stroke" stroke="{svg.PAPER}" stroke-width="4" fill="{svg.INK}">{escape(name)}</text>'
+        text = f'<text x="{x + 6:.0f}" y="{y + 17:.0f}" font-size="14" font-weight="700" paint-order="stroke" stroke="{themed.paper}" stroke-width="4" fill="{themed.ink}">{escape(name)}</text>'
         link = links.get(block_id)
         parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
     if stops:
         line = [GATE, *(middles[block_id] for block_id in stops if block_id in middles)]
-        parts.append(svg.line(line, svg.BOOT, 2.4, stroke_dasharray="7 5"))
+        parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
         parts.append(
-            svg.circle(*GATE, 6, svg.PAGE, svg.BOOT, 2.4)
-            + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{svg.INK}">gate</text>'
+            svg.circle(*GATE, 6, themed.page, themed.boot, 2.4)
+            + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{themed.ink}">gate</text>'
         )
         for n, block_id in enumerate(stops, 1):
             if block_id not in middles:
                 continue
             x, y = middles[block_id]
             parts.append(
-                svg.circle(x, y, 13, svg.BOOT)
-                + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{svg.PAGE}">{n}</text>'
+                svg.circle(x, y, 13, themed.boot)
+                + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{themed.page}">{n}</text>'
             )
     for x, y, name, waits in spots:
         parts.append(
-            svg.path(f"M{x - 9:.1f} {y + 7:.1f}L{x:.1f} {y - 8:.1f}L{x + 9:.1f} {y + 7:.1f}Z", svg.BOOT if waits else svg.PAGE, svg.BOOT, 2)
+            svg.path(
+                f"M{x - 9:.1f} {y + 7:.1f}L{x:.1f} {y - 8:.1f}L{x + 9:.1f} {y + 7:.1f}Z",
+                themed.boot if waits else themed.page,
+                themed.boot,
+                2,
+            )
         )
         parts.append(
-            f'<text x="{x:.0f}" y="{y + 22:.0f}" font-size="13" font-weight="700" text-anchor="middle" paint-order="stroke" stroke="{svg.PAPER}" stroke-width="4" fill="{svg.INK}">{escape(name)}</text>'
+            f'<text x="{x:.0f}" y="{y + 22:.0f}" font-size="13" font-weight="700" text-anchor="middle" paint-order="stroke" stroke="{themed.paper}" stroke-width="4" fill="{themed.ink}">{escape(name)}</text>'
         )
     told = "Plan of the farm with its traps" if spots else "Plan of the farm"
     return svg.document(

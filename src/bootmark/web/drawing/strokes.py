@@ -8,17 +8,18 @@ import shapely
 from shapely import LineString, MultiLineString, Polygon
 
 from bootmark.web.drawing import svg
+from bootmark.web.drawing.palette import themed
 
-COLOURS = {"egg": "#e0c064", "larva": "#c8693a", "nymph": "#c8693a", "pupa": "#8b5a8b", "adult": "#235f68"}
+COLOURS = {stage: getattr(themed, stage) for stage in ("egg", "larva", "nymph", "pupa", "adult")}
 NOTHING = 0.15
 """Less than this above its base, in units of the sheet, is not drawn."""
 LINE = int(shapely.GeometryType.LINESTRING)
 TRUE_TO = 0.3
 """How far a drawn curve may lie from the reckoned one, in units of the sheet."""
 HATCH = {
-    "larva": (((8.0, 35.0),), "#98451d", 3.0),
-    "nymph": (((8.0, 35.0),), "#98451d", 3.0),
-    "pupa": (((8.5, 45.0), (8.5, -45.0)), "#5c345c", 1.6),
+    "larva": (((8.0, 35.0),), themed.larva_line, 3.0),
+    "nymph": (((8.0, 35.0),), themed.larva_line, 3.0),
+    "pupa": (((8.5, 45.0), (8.5, -45.0)), themed.pupa_line, 1.6),
 }
 """Sets of lines (how far apart, degrees from upright), their colour and width, by stage; an adult is plain and an egg dotted."""
 
@@ -99,7 +100,7 @@ def texture(stage: str, shapes: Sequence[Polygon]) -> str:
     if not d:
         return ""
     if stage == "egg":
-        return svg.path(d, stroke="#6d5310", width=2.2)
+        return svg.path(d, stroke=themed.egg_line, width=2.2)
     _, colour, width = HATCH[stage]
     return f'<path d="{d}" fill="none" stroke="{colour}" stroke-width="{width:g}"/>'
 

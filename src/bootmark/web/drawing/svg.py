@@ -9,10 +9,12 @@ from html import escape
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from bootmark.web.drawing.palette import plain
+
 Point = tuple[float, float]
 
-INK, BOOT, SLATE, MOSS, OCHRE, RUST = "#22282b", "#7a3e1d", "#44586b", "#4e6b3a", "#8a5a0a", "#9b2d1f"
-PAPER, PAGE, RULE = "#f7f3ea", "#fffdf7", "#cfc6b2"
+INK, BOOT, SLATE, MOSS, OCHRE, RUST = plain.ink, plain.boot, plain.slate, plain.moss, plain.ochre, plain.rust
+PAPER, PAGE, RULE = plain.paper, plain.page, plain.rule
 GREEN, DARK_GREEN, VEIN, UNDER, DARK_UNDER = "#6f9350", "#5d8040", "#cfdcb5", "#a9bd8c", "#98ad7c"
 DRY, PALE, WHITE = "#8a5a2a", "#eef0cf", "#fbfaf3"
 STEM, SOIL, DARK_SOIL, ROOT = "#56743b", "#dcc9b0", "#b79a76", "#8b6a45"

@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import identify, reply
+from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import Case
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import DESK
@@ -135,7 +136,7 @@ def answer(enquiry: uuid.UUID) -> str:
         found=found,
         letter=reply.answer(case, verdict, g.known),
         verdict=verdict,
-        ask=reply.ask(looks[0], g.known, found.crop) if looks and verdict.kind == "needs a look" else "",
+        ask=reply.ask(looks[0], g.known, found.crop) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
         crop=_crop_name(found.crop),
         leaf=bench_parts.leaf_of(g.known, found.crop, found.family),
         known=g.known,

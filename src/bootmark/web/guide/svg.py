@@ -8,6 +8,7 @@ import numpy as np
 from shapely import Polygon
 
 from bootmark.web.drawing import strokes, svg
+from bootmark.web.drawing.palette import themed
 from bootmark.web.drawing.strokes import COLOURS
 
 MONTHS = ("J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D")
@@ -63,13 +64,13 @@ def wheel_svg(
     events: Sequence[tuple[str, dt.date]] = (),
 ) -> str:
     """stages: months of each stage at this farm; winter: stage and months of rest; events: this year's median days."""
-    parts = [svg.circle(MIDDLE, MIDDLE, OUTER + 2, "#fffdf7", svg.RULE, 1)]
+    parts = [svg.circle(MIDDLE, MIDDLE, OUTER + 2, themed.page, themed.rule, 1)]
     for month in range(12):
         one, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
-        parts.append(svg.line([one, two], svg.RULE, 1))
+        parts.append(svg.line([one, two], themed.rule, 1))
         x, y = _at((month + 0.5) / 12, OUTER + 13)
         parts.append(
-            f'<text x="{x:.1f}" y="{y + 5:.1f}" text-anchor="middle" font-size="14" font-weight="600" fill="{svg.SLATE}">{MONTHS[month]}</text>'
+            f'<text x="{x:.1f}" y="{y + 5:.1f}" text-anchor="middle" font-size="14" font-weight="600" fill="{themed.slate}">{MONTHS[month]}</text>'
         )
     for place, (stage, months) in enumerate(stages.items()):
         outer = OUTER - place * (RING + GAP)
@@ -78,7 +79,7 @@ def wheel_svg(
             end = start + count / 12
             parts.append(svg.path(_band(start, end, outer, outer - RING), COLOURS[stage]))
             parts.append(strokes.texture(stage, [_shape(start, end, outer, outer - RING)]))
-            parts.append(svg.path(_band(start, end, outer, outer - RING), "none", svg.INK, 0.8))
+            parts.append(svg.path(_band(start, end, outer, outer - RING), "none", themed.ink, 0.8))
         if winter and winter[0] == stage:
             for first, count in runs(winter[1] - months):
                 start = (first - 1) / 12
@@ -86,15 +87,15 @@ def wheel_svg(
     for number, (_, day) in enumerate(events, 1):
         share = (day.timetuple().tm_yday - 1) / 365
         x, y = _at(share, OUTER + 36)
-        parts.append(svg.line([_at(share, OUTER - 4), _at(share, OUTER + 28)], svg.BOOT, 2))
+        parts.append(svg.line([_at(share, OUTER - 4), _at(share, OUTER + 28)], themed.boot, 2))
         parts.append(
-            svg.circle(x, y, 9, svg.BOOT)
-            + f'<text x="{x:.1f}" y="{y + 5:.1f}" text-anchor="middle" font-size="14" font-weight="700" fill="#fffdf7">{number}</text>'
+            svg.circle(x, y, 9, themed.boot)
+            + f'<text x="{x:.1f}" y="{y + 5:.1f}" text-anchor="middle" font-size="14" font-weight="700" fill="{themed.page}">{number}</text>'
         )
     share = (today.timetuple().tm_yday - 1) / 365
-    parts.append(svg.line([_at(share, 24), _at(share, OUTER + 8)], svg.RUST, 2.4))
-    parts.append(svg.circle(MIDDLE, MIDDLE, 24, svg.PAPER, svg.RUST, 1.6))
+    parts.append(svg.line([_at(share, 24), _at(share, OUTER + 8)], themed.rust, 2.4))
+    parts.append(svg.circle(MIDDLE, MIDDLE, 24, themed.paper, themed.rust, 1.6))
     parts.append(
-        f'<text x="{MIDDLE}" y="{MIDDLE + 5}" text-anchor="middle" font-size="13" font-weight="700" fill="{svg.RUST}">today</text>'
+        f'<text x="{MIDDLE}" y="{MIDDLE + 5}" text-anchor="middle" font-size="13" font-weight="700" fill="{themed.rust}">today</text>'
     )
     return svg.document("".join(parts), title, "-12 -12 324 324")

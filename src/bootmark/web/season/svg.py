@@ -8,6 +8,7 @@ from html import escape
 import numpy as np
 
 from bootmark.web.drawing import strokes, svg
+from bootmark.web.drawing.palette import themed
 from bootmark.web.drawing.strokes import COLOURS
 from bootmark.web.stages.svg import LEFT, STAGE_ORDER, WIDTH, Axis, months_svg
 
@@ -31,11 +32,11 @@ def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
         base = TOP + place * (ROW + GAP) + ROW
         weight = ' font-weight="700"' if not place else ""
         parts.append(f'<text x="{LEFT - 8:.0f}" y="{base - 13:.0f}" text-anchor="end" font-size="15"{weight}>{escape(row.name)}</text>')
-        parts.append(f'<path d="M{LEFT:g} {base:g}h{WIDTH:g}" stroke="{svg.RULE}"/>')
+        parts.append(f'<path d="M{LEFT:g} {base:g}h{WIDTH:g}" stroke="{themed.rule}"/>')
         parts.append(_stack(row, axis, base))
     if axis.first <= today <= axis.last:
         x = axis.x(today)
-        parts.append(f'<path d="M{x:.1f} 20V{bottom - GAP:g}" stroke="{svg.INK}" stroke-width="2.4"/>')
+        parts.append(f'<path d="M{x:.1f} 20V{bottom - GAP:g}" stroke="{themed.ink}" stroke-width="2.4"/>')
     named = ", ".join(row.name for row in rows)
     return svg.document("".join(parts), f"Stages on the same days: {named}", f"0 0 {LEFT + WIDTH + 6:.0f} {bottom:.0f}")
 
@@ -55,7 +56,7 @@ def _stack(row: YearRow, axis: Axis, base: float) -> str:
         above = below - np.column_stack([np.zeros(len(x)), ROW * row.shares[stage][inside]])
         shapes = strokes.between(above, below)
         if shapes:
-            parts.append(svg.path(strokes.outline(shapes), COLOURS[stage], svg.PAPER, 1.0))
+            parts.append(svg.path(strokes.outline(shapes), COLOURS[stage], themed.paper, 1.0))
             parts.append(strokes.texture(stage, shapes))
         below = above
     return "".join(parts)

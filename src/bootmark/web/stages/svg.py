@@ -11,6 +11,7 @@ from bootmark.core.catalogue.model import MANY
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import NOT_YET, OVER
 from bootmark.web.drawing import strokes, svg
+from bootmark.web.drawing.palette import themed
 from bootmark.web.drawing.strokes import COLOURS
 
 CROP_LANE = 20.0
@@ -44,13 +45,13 @@ def months_svg(axis: Axis, bottom: float) -> str:
     months = [(axis.x(day), f"{day:%B}") for day in axis.months()]
     rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months)
     labels = "".join(f'<text x="{x + 5:.0f}" y="14">{name}</text>' for x, name in months if x < LEFT + WIDTH - 80)
-    return f'<path d="{rules}" fill="none" stroke="{svg.RULE}"/><g font-size="15" font-weight="700">{labels}</g>'
+    return f'<path d="{rules}" fill="none" stroke="{themed.rule}"/><g font-size="15" font-weight="700">{labels}</g>'
 
 
 def _names(names: Sequence[tuple[float, str]], bottom: float) -> str:
     """The names of the lanes on a slip of paper, which the page keeps in view where a ribbon is wider than a phone."""
     lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{escape(name)}</text>' for base, name in names)
-    return f'<g data-names="" text-anchor="end" font-size="14" fill="#5a5d57"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z"/>{lanes}</g>'
+    return f'<g data-names="" text-anchor="end" font-size="14" fill="{themed.grey}"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z"/>{lanes}</g>'
 
 
 def _curve(season: Season, row: np.ndarray, axis: Axis, base: float, height: float) -> np.ndarray:
@@ -88,7 +89,7 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     rows = [(TOP + LANE * lane, stage) for lane, stage in enumerate(stages, 1)]
     named = [*rows, *([(lanes + LANE + 4, "trap")] if shown else [])]
     floors = "".join(f"M{LEFT:g} {base:g}h{WIDTH:g}" for base, _ in named)
-    parts = [months_svg(axis, bottom), f'<path d="{floors}" fill="none" stroke="{svg.RULE}"/>']
+    parts = [months_svg(axis, bottom), f'<path d="{floors}" fill="none" stroke="{themed.rule}"/>']
     parts += [_window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
     parts += [_lane(season, stage, axis, base, marks.before) for base, stage in rows]
     if shown:
@@ -96,24 +97,24 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     for day in marks.sightings:
         if axis.first <= day <= axis.last:
             x = axis.x(day)
-            parts.append(svg.line([(x, TOP - 4), (x, lanes)], svg.BOOT, 1.4, stroke_dasharray="2 3"))
+            parts.append(svg.line([(x, TOP - 4), (x, lanes)], themed.boot, 1.4, stroke_dasharray="2 3"))
             parts.append(
                 svg.path(
                     f"M{x - 6:.1f} {TOP - 8:.1f}Q{x:.1f} {TOP - 16:.1f} {x + 6:.1f} {TOP - 8:.1f}Q{x:.1f} {TOP:.1f} {x - 6:.1f} {TOP - 8:.1f}Z",
-                    svg.PAGE,
-                    svg.BOOT,
+                    themed.page,
+                    themed.boot,
                     1.8,
                 )
             )
-            parts.append(svg.circle(x, TOP - 8, 2.2, svg.BOOT))
+            parts.append(svg.circle(x, TOP - 8, 2.2, themed.boot))
     for day, done in marks.treatments:
         if axis.first <= day <= axis.last:
             x = axis.x(day)
             arrow = f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z"
-            parts.append(svg.path(arrow, svg.MOSS if done else svg.PAGE, svg.MOSS, 1.8))
+            parts.append(svg.path(arrow, themed.moss if done else themed.page, themed.moss, 1.8))
     parts += [_today(axis, today, bottom), _names([*named, *([(crop + 23, "crop")] if _crop_shown(marks, axis) else [])], bottom)]
     box = f"0 0 {LEFT + WIDTH + 6:.0f} {bottom + 24:.0f}"
-    cursor = f'<g data-cursor="" data-top="22" data-bottom="{bottom + 2:.0f}" visibility="hidden"><path d="M0 22V{bottom + 2:.0f}" stroke="{svg.BOOT}" stroke-width="2"/><path d="M-6 16H6L0 24Z" fill="{svg.BOOT}"/></g>'
+    cursor = f'<g data-cursor="" data-top="22" data-bottom="{bottom + 2:.0f}" visibility="hidden"><path d="M0 22V{bottom + 2:.0f}" stroke="{themed.boot}" stroke-width="2"/><path d="M-6 16H6L0 24Z" fill="{themed.boot}"/></g>'
     return svg.document("".join(parts) + cursor, title, box)
 
 
@@ -124,9 +125,9 @@ def _window(marks: Marks, axis: Axis, bottom: float) -> str:
     x, end = axis.x(window[0]), max(axis.x(window[1] + dt.timedelta(days=1)), axis.x(window[0]) + 4)
     side, anchor = (end + 6, "start") if end < LEFT + WIDTH - 190 else (x - 6, "end")
     return (
-        f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="#7a3e1d" fill-opacity="0.12"/>'
-        + svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=svg.BOOT, width=2.6)
-        + f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{svg.BOOT}">{escape(marks.window_name)}</text>'
+        f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="{themed.boot}" fill-opacity="0.12"/>'
+        + svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=themed.boot, width=2.6)
+        + f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{themed.boot}">{escape(marks.window_name)}</text>'
     )
 
 
@@ -144,12 +145,12 @@ def _crop(marks: Marks, axis: Axis, top: float) -> str:
         x, end = axis.x(marks.bloom[0]), axis.x(marks.bloom[1])
         parts.append(f'<rect x="{x:.1f}" y="{top:.1f}" width="{max(end - x, 5):.1f}" height="16" fill="#e6c3cf" stroke="#8d5468"/>')
         at, anchor = ((x + end) / 2, "middle") if end - x > 52 else (x - 5, "end") if x > LEFT + 52 else (end + 5, "start")
-        parts.append(f'<text x="{at:.0f}" y="{top + 13:.0f}" text-anchor="{anchor}" font-size="13" fill="{svg.INK}">bloom</text>')
+        parts.append(f'<text x="{at:.0f}" y="{top + 13:.0f}" text-anchor="{anchor}" font-size="13" fill="{themed.ink}">bloom</text>')
     if marks.harvest and axis.first <= marks.harvest <= axis.last:
         x = axis.x(marks.harvest)
-        parts.append(svg.line([(x, 26), (x, top + 16)], svg.OCHRE, 2, stroke_dasharray="7 4"))
+        parts.append(svg.line([(x, 26), (x, top + 16)], themed.ochre, 2, stroke_dasharray="7 4"))
         parts.append(
-            f'<text x="{x - 5:.0f}" y="{top + 13:.0f}" text-anchor="end" font-size="13" font-weight="700" fill="{svg.OCHRE}">harvest</text>'
+            f'<text x="{x - 5:.0f}" y="{top + 13:.0f}" text-anchor="end" font-size="13" font-weight="700" fill="{themed.ochre}">harvest</text>'
         )
     return "".join(parts)
 
@@ -165,12 +166,12 @@ def _lane(season: Season, stage: str, axis: Axis, base: float, before: Season | 
         svg.path(strokes.filled(strokes.humps(curve(season.high[stage]), base), base), COLOURS[stage], fill_opacity="0.28"),
         svg.path(strokes.filled(sure, base), COLOURS[stage]),
         strokes.texture(stage, strokes.under(sure, base)),
-        svg.path(strokes.lines(strokes.humps(curve(share), base)), stroke=svg.INK, width=1.6),
+        svg.path(strokes.lines(strokes.humps(curve(share), base)), stroke=themed.ink, width=1.6),
     ]
     if stage in season.usual:
-        parts.append(svg.path(strokes.dashes(curve(season.usual[stage]), base, 5, 5), stroke=svg.SLATE, width=1.6))
+        parts.append(svg.path(strokes.dashes(curve(season.usual[stage]), base, 5, 5), stroke=themed.slate, width=1.6))
     if before is not None and stage in before.shares:
-        parts.append(svg.path(strokes.dashes(curve(before.shares[stage], before), base, 11, 5), stroke=svg.BOOT, width=1.6))
+        parts.append(svg.path(strokes.dashes(curve(before.shares[stage], before), base, 11, 5), stroke=themed.boot, width=1.6))
     return "".join(parts)
 
 
@@ -180,10 +181,10 @@ def _catches(shown: Sequence[tuple[dt.date, int]], axis: Axis, base: float) -> s
     highest = max(shown, key=lambda one: one[1])[0]
     for day, count in shown:
         x, height = axis.x(day), (LANE - 16) * count / most
-        parts.append(f'<rect x="{x - 2.5:.1f}" y="{base - height:.1f}" width="5" height="{max(height, 1):.1f}" fill="{svg.SLATE}"/>')
+        parts.append(f'<rect x="{x - 2.5:.1f}" y="{base - height:.1f}" width="5" height="{max(height, 1):.1f}" fill="{themed.slate}"/>')
         if day == highest:
             parts.append(
-                f'<text x="{x:.0f}" y="{base - height - 3:.0f}" text-anchor="middle" font-size="12" fill="{svg.INK}">{count}</text>'
+                f'<text x="{x:.0f}" y="{base - height - 3:.0f}" text-anchor="middle" font-size="12" fill="{themed.ink}">{count}</text>'
             )
     return "".join(parts)
 
@@ -193,9 +194,9 @@ def _today(axis: Axis, today: dt.date, bottom: float) -> str:
         return ""
     x = axis.x(today)
     return (
-        svg.line([(x, 22), (x, bottom + 2)], svg.INK, 2.6)
-        + f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{svg.INK}"/>'
-        + f'<text x="{x:.0f}" y="{bottom + 17:.0f}" text-anchor="middle" font-size="14" font-weight="700" fill="{svg.PAGE}">{today:%-d %b}</text>'
+        svg.line([(x, 22), (x, bottom + 2)], themed.ink, 2.6)
+        + f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{themed.ink}"/>'
+        + f'<text x="{x:.0f}" y="{bottom + 17:.0f}" text-anchor="middle" font-size="14" font-weight="700" fill="{themed.page}">{today:%-d %b}</text>'
     )
 
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from bootmark.services.weather.heat import YearOfHeat
 from bootmark.services.weather.stations import Record
 from bootmark.web.drawing import svg
+from bootmark.web.drawing.palette import themed
 
 WIDTH, HEIGHT, LEFT, BASE = 640.0, 220.0, 40.0, 190.0
 
@@ -27,15 +28,17 @@ def year_svg(record: Record, year: int) -> str:
     parts = []
     for value in range(-20, 41, 10):
         if bottom <= value <= top:
-            parts.append(svg.line([(LEFT, y(value)), (WIDTH - 8, y(value))], svg.INK if value == 0 else svg.RULE, 1))
-            parts.append(f'<text x="{LEFT - 6}" y="{y(value) + 4:.0f}" font-size="14" text-anchor="end" fill="#5a5d57">{value}</text>')
+            parts.append(svg.line([(LEFT, y(value)), (WIDTH - 8, y(value))], themed.ink if value == 0 else themed.rule, 1))
+            parts.append(
+                f'<text x="{LEFT - 6}" y="{y(value) + 4:.0f}" font-size="14" text-anchor="end" fill="{themed.grey}">{value}</text>'
+            )
     for month in range(1, 13):
         parts.append(
-            f'<text x="{x(dt.date(year, month, 15)):.0f}" y="{HEIGHT - 6:.0f}" font-size="14" text-anchor="middle" fill="#5a5d57">{dt.date(year, month, 1):%b}</text>'
+            f'<text x="{x(dt.date(year, month, 15)):.0f}" y="{HEIGHT - 6:.0f}" font-size="14" text-anchor="middle" fill="{themed.grey}">{dt.date(year, month, 1):%b}</text>'
         )
     step = (WIDTH - LEFT - 8) / 365
     bars = "".join(f"M{x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
-    parts.append(svg.path(bars, stroke=svg.BOOT, width=max(1.0, step * 0.85), opacity="0.75"))
+    parts.append(svg.path(bars, stroke=themed.boot, width=max(1.0, step * 0.85), opacity="0.75"))
     return svg.document("".join(parts), f"Daily minimum and maximum of {year}, degrees C", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
 
 
@@ -58,14 +61,14 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
     step = next(one for one in (50, 100, 200, 250, 500, 1000, 2000) if most / one <= 5 or one == 2000)
     for value in range(0, int(most) + 1, step):
         height = BASE - 170 * value / most
-        parts.append(svg.line([(LEFT, height), (right, height)], svg.RULE, 1))
-        parts.append(f'<text x="{LEFT - 6}" y="{height + 4:.0f}" font-size="13" text-anchor="end" fill="#5a5d57">{value}</text>')
+        parts.append(svg.line([(LEFT, height), (right, height)], themed.rule, 1))
+        parts.append(f'<text x="{LEFT - 6}" y="{height + 4:.0f}" font-size="13" text-anchor="end" fill="{themed.grey}">{value}</text>')
     first = dt.date(2001, *start)
     for day in range(days):
         month = first + dt.timedelta(days=day)
         if month.day == 1:
-            parts.append(f'<text x="{x(day) + 2:.0f}" y="{HEIGHT - 6:.0f}" font-size="14" fill="#5a5d57">{month:%b}</text>')
-            parts.append(svg.line([(x(day), BASE), (x(day), BASE + 6)], svg.INK, 1))
+            parts.append(f'<text x="{x(day) + 2:.0f}" y="{HEIGHT - 6:.0f}" font-size="14" fill="{themed.grey}">{month:%b}</text>')
+            parts.append(svg.line([(x(day), BASE), (x(day), BASE + 6)], themed.ink, 1))
     taken: list[float] = []
     for place, row in enumerate(rows):
         points = [(x(day), y(value)) for day, value in enumerate(row.course)]
@@ -73,7 +76,7 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
         parts.append(
             svg.line(
                 points[:: 1 if newest else 3] + points[-1:],
-                svg.BOOT if newest else svg.SLATE,
+                themed.boot if newest else themed.slate,
                 3 if newest else 1.4,
                 stroke_dasharray="none" if newest else "5 3",
             )
@@ -85,7 +88,7 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
             taken.append(height)
         weight = ' font-weight="700"' if newest else ""
         parts.append(
-            f'<text x="{points[-1][0] + 4:.0f}" y="{height:.0f}" font-size="13"{weight} fill="{svg.BOOT if newest else svg.SLATE}">{row.year}</text>'
+            f'<text x="{points[-1][0] + 4:.0f}" y="{height:.0f}" font-size="13"{weight} fill="{themed.boot if newest else themed.slate}">{row.year}</text>'
         )
     told = "; ".join(f"{row.year}: {row.course[-1] * scale:.0f} to {row.last:%-d %B}" for row in rows)
     return svg.document("".join(parts), f"Degree-days {unit} by day. {told}", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

@@ -3,19 +3,21 @@
 import datetime as dt
 from html import escape
 
+from bootmark.core.meanings import HourState
 from bootmark.core.season.windows import CAUTION, NO, OK, HourTable
 from bootmark.web.drawing import svg
+from bootmark.web.drawing.palette import themed
 
-FILL = {OK: "#b9c9a3", CAUTION: "#ecd9a8", NO: "#e9e3d6"}
+FILL = {OK: themed.suits, CAUTION: themed.careful, NO: themed.refused}
 CELL, ROW, LEFT, TOP = 9.0, 20.0, 96.0, 40.0
 
 
-def _cell(x: float, y: float, state: str, reason: str, height: float) -> str:
+def _cell(x: float, y: float, state: HourState, reason: str, height: float) -> str:
     mark = ""
     if state == NO:
         mark = svg.line([(x + 2, y + height - 4), (x + CELL - 2, y + 4)], "#9a8f7d", 1)
     elif state == CAUTION:
-        mark = svg.circle(x + CELL / 2, y + height / 2, 1.6, svg.OCHRE)
+        mark = svg.circle(x + CELL / 2, y + height / 2, 1.6, themed.ochre)
     return f'<g><title>{escape(reason)}</title><rect x="{x:.1f}" y="{y:.1f}" width="{CELL - 0.8:.1f}" height="{height:.1f}" fill="{FILL[state]}"/>{mark}</g>'
 
 
@@ -29,13 +31,13 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         local = time.astimezone(zone)
         x = LEFT + CELL * place
         if local.hour == 0 or place == 0:
-            parts.append(svg.line([(x, 18), (x, bottom)], svg.INK, 1.2))
+            parts.append(svg.line([(x, 18), (x, bottom)], themed.ink, 1.2))
             if len(table.times) - place >= 9:
                 parts.append(
                     f'<text x="{x + 4:.0f}" y="15" font-size="14" font-weight="700">{local:%a %-d %B}</text>' if local.hour < 14 else ""
                 )
         elif local.hour in (6, 12, 18):
-            parts.append(f'<text x="{x:.0f}" y="33" font-size="12" text-anchor="middle" fill="#5a5d57">{local.hour}</text>')
+            parts.append(f'<text x="{x:.0f}" y="33" font-size="12" text-anchor="middle" fill="{themed.grey}">{local.hour}</text>')
     y = TOP
     for name, cells in rows:
         height = 24.0 if name == "overall" else ROW - 4
@@ -50,6 +52,6 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         first = (start - table.times[0]).total_seconds() / 3600
         last = (end - table.times[0]).total_seconds() / 3600
         parts.append(
-            f'<rect x="{LEFT + CELL * first - 1:.1f}" y="{TOP - 2:.1f}" width="{CELL * (last - first) + 1:.1f}" height="28" fill="none" stroke="{svg.MOSS}" stroke-width="2.6"/>'
+            f'<rect x="{LEFT + CELL * first - 1:.1f}" y="{TOP - 2:.1f}" width="{CELL * (last - first) + 1:.1f}" height="28" fill="none" stroke="{themed.moss}" stroke-width="2.6"/>'
         )
     return svg.document("".join(parts), title, f"0 0 {width:.0f} {y + 4:.0f}")

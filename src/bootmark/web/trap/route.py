@@ -9,6 +9,7 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.field import traps as rules
+from bootmark.core.meanings import AgentKind
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
@@ -60,7 +61,7 @@ def page() -> str:
 
 def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> str:
     agents = sorted(
-        ((agent.id, agent.name) for agent in g.known.agents.values() if agent.is_pest and agent.kind in ("insect", "mite")),
+        ((agent.id, agent.name) for agent in g.known.agents.values() if agent.is_pest and agent.kind in (AgentKind.INSECT, AgentKind.MITE)),
         key=lambda pair: pair[1],
     )
     shown = request.form if errors else {}

@@ -1,0 +1,109 @@
+"""What may be said of signs, agents, causes, controls and places: enumerations whose values are the words that are stored and sent.
+
+Rules compare members, never words. A value that is stored is never renamed.
+"""
+
+from enum import StrEnum
+
+
+class SignState(StrEnum):
+    """What a scout tells of a sign."""
+
+    SEEN = "seen"
+    ABSENT = "absent"
+    UNSURE = "unsure"
+
+
+class AgentKind(StrEnum):
+    INSECT = "insect"
+    MITE = "mite"
+    BENEFICIAL = "beneficial"
+    DISEASE = "disease"
+    DISORDER = "disorder"
+    VERTEBRATE = "vertebrate"
+    MOLLUSC = "mollusc"
+    NORMAL = "normal"
+
+
+class ControlKind(StrEnum):
+    """Schools of control, the gentlest first."""
+
+    CULTURAL = "cultural"
+    PHYSICAL = "physical"
+    LIVING = "living"
+    SOFT = "soft"
+    CONVENTIONAL = "conventional"
+
+
+class Place(StrEnum):
+    """What a block is."""
+
+    FIELD = "field"
+    ORCHARD = "orchard"
+    TUNNEL = "tunnel"
+    GREENHOUSE = "greenhouse"
+    BED = "bed"
+    CONTAINER = "container"
+
+
+class VerdictKind(StrEnum):
+    """What may be said of a case."""
+
+    NAMED = "named"
+    NEEDS_A_LOOK = "needs a look"
+    NOT_A_PEST = "not a pest"
+    NORMAL = "normal for the season"
+    HELP_HAS_COME = "help has come"
+    MUST_BE_REPORTED = "must be reported"
+    CANNOT_TELL = "cannot tell"
+
+
+class DecisionKind(StrEnum):
+    """What a call comes to."""
+
+    LEAVE = "leave"
+    LOOK_AGAIN = "look again"
+    ACT_NOW = "act now"
+    ACT_IN_WINDOW = "act in window"
+    SPOT_TREAT = "spot-treat"
+    RELEASE = "release"
+    CULTURAL_ACT = "cultural act"
+    HARVEST_FIRST = "harvest first"
+    SALVAGE = "salvage"
+    REFER = "refer"
+    REPORT = "report"
+
+
+class Activity(StrEnum):
+    """Whether an attack goes on."""
+
+    ACTIVE = "active"
+    FINISHED = "finished"
+    PARASITISED = "parasitised"
+    DEAD = "dead"
+    NOT_KNOWN = "not known"
+
+
+class Measure(StrEnum):
+    """What a count counts: animals for each unit, the share of units with any, or a trap's catch."""
+
+    MEAN = "mean"
+    PROPORTION = "proportion"
+    TRAP = "trap"
+
+
+class Work(StrEnum):
+    """What a control asks of the hours that it is done in."""
+
+    SPRAY = "spray"
+    EVENING_SPRAY = "evening spray"
+    RELEASE = "release"
+    ANY = "any"
+
+
+class HourState(StrEnum):
+    """What an hour is for a control."""
+
+    OK = "ok"
+    CAUTION = "caution"
+    NO = "no"

@@ -1,0 +1,38 @@
+"""What state records are in, and what kind some of them are; the values stand in the database."""
+
+from enum import StrEnum
+
+
+class TreatmentState(StrEnum):
+    PLANNED = "planned"
+    DONE = "done"
+    WITHDRAWN = "withdrawn"
+
+
+class VisitState(StrEnum):
+    """Of a look that is booked."""
+
+    BOOKED = "booked"
+    ANSWERED = "answered"
+    WITHDRAWN = "withdrawn"
+
+
+class EnquiryState(StrEnum):
+    """In the order in which enquiries wait."""
+
+    OPEN = "open"
+    ASKED = "asked"
+    ANSWERED = "answered"
+
+
+class StationKind(StrEnum):
+    OUTDOOR = "outdoor"
+    COVER = "cover"
+
+
+class WeatherVerdict(StrEnum):
+    """What a person says of a day that looked wrong."""
+
+    STANDS = "stands"
+    LEFT_OUT = "left out"
+    MENDED = "mended"
