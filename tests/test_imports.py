@@ -20,7 +20,14 @@ class Imports(unittest.TestCase):
 
     def test_the_field_imports_the_standard_library_only(self) -> None:
         """Every import, wherever it stands in a file: the same Python is meant to run in the phone's browser."""
-        ours = ("bootmark.core", "bootmark.core.types", "bootmark.core.catalogue", "bootmark.core.field", "bootmark.core.units")
+        ours = (
+            "bootmark.core",
+            "bootmark.core.meanings",
+            "bootmark.core.types",
+            "bootmark.core.catalogue",
+            "bootmark.core.field",
+            "bootmark.core.units",
+        )
         for folder in ("field", "catalogue"):
             for path in (SRC / "core" / folder).glob("*.py"):
                 for name in imported(path):

@@ -84,6 +84,13 @@ class Activity(StrEnum):
     NOT_KNOWN = "not known"
 
 
+class Direction(StrEnum):
+    """What a reason speaks for."""
+
+    FOR = "for"
+    AGAINST = "against"
+
+
 class Measure(StrEnum):
     """What a count counts: animals for each unit, the share of units with any, or a trap's catch."""
 

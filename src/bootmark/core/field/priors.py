@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import HOW_USUAL, Agent, Catalogue
+from bootmark.core.meanings import Direction
 from bootmark.core.types import Case, Reason
 
 MEAN_CAUSES = 1.2
@@ -51,20 +52,23 @@ def _usual(agent: Agent, case: Case, known: Catalogue) -> str:
     return agent.hosts.get("*", "rarely")
 
 
-def _in_season(agent: Agent, case: Case) -> tuple[float, Reason | None]:
+Speaks = tuple[Direction, Reason]
+
+
+def _in_season(agent: Agent, case: Case) -> tuple[float, list[Speaks]]:
     """The season's factor: this year's heat where a model tells it, otherwise the month."""
     out = OUT_OF_SEASON_UNDER_COVER if case.place in UNDER_COVER else OUT_OF_SEASON
     share = case.heat.get(agent.id)
     if share is not None:
         if share < 0.05:
-            return out, Reason("By this year's heat it is not about now.")
-        return 1.0, Reason("By this year's heat it is about now.") if share > 0.5 else None
+            return out, [(Direction.AGAINST, Reason("By this year's heat it is not about now."))]
+        return 1.0, [(Direction.FOR, Reason("By this year's heat it is about now."))] if share > 0.5 else []
     if case.month not in agent.months_in(case.hemisphere):
-        return out, Reason("Out of its season.")
-    return 1.0, None
+        return out, [(Direction.AGAINST, Reason("Out of its season."))]
+    return 1.0, []
 
 
-def _weather(agent: Agent, case: Case) -> tuple[float, list[Reason]]:
+def _weather(agent: Agent, case: Case) -> tuple[float, list[Speaks]]:
     factor, reasons = 1.0, []
     for hint, times in agent.favoured.items():
         days = case.weather.get(hint, 0)
@@ -72,7 +76,8 @@ def _weather(agent: Agent, case: Case) -> tuple[float, list[Reason]]:
             factor *= times
             name = HINTS.get(hint, hint)
             words = f"{days} days of {name}" if hint == "week-of-rain" else f"{name.capitalize()} for {days} days"
-            reasons.append(Reason(f"{words}, so it counts for {'more' if times > 1 else 'less'}."))
+            direction, weight = (Direction.FOR, "more") if times > 1 else (Direction.AGAINST, "less")
+            reasons.append((direction, Reason(f"{words}, so it counts for {weight}.")))
     return factor, reasons
 
 
@@ -81,28 +86,29 @@ def priors(agents: tuple[Agent, ...], case: Case, known: Catalogue) -> tuple[Pri
     odds, seasons, usual_chance = [], [], []
     for agent in agents:
         chance = HOW_USUAL[_usual(agent, case, known)]
-        factor, reason = _in_season(agent, case)
+        factor, season = _in_season(agent, case)
         factor *= agent.places.get(case.place, 1.0)
         odds.append(chance / (1 - chance) * factor)
-        seasons.append(reason)
+        seasons.append(season)
         usual_chance.append(odds[-1] / (1 + odds[-1]))
     scale = min(1.0, MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
     found = []
     for agent, own, season in zip(agents, odds, seasons, strict=True):
-        speaks_for: list[Reason] = []
-        against: list[Reason] = []
-        if season:
-            (speaks_for if "is about now" in season.text else against).append(season)
-        place = agent.places.get(case.place, 1.0)
-        if place != 1:
-            (speaks_for if place > 1 else against).append(Reason(f"{'More' if place > 1 else 'Less'} usual in a {case.place}."))
-        factor, reasons = _weather(agent, case)
-        for reason in reasons:
-            (speaks_for if "for more" in reason.text else against).append(reason)
+        factor, weather = _weather(agent, case)
+        speaks = [*season, *_of_place(agent, case), *weather]
         past = case.history.get(agent.id, 0)
         if past:
             factor *= 1 + min(past, HISTORY_CAP)
-            speaks_for.append(Reason(f"Found on this block {'before' if past == 1 else f'{past} times before'}."))
+            speaks.append((Direction.FOR, Reason(f"Found on this block {'before' if past == 1 else f'{past} times before'}.")))
         whole = own * scale * factor
-        found.append(Prior(whole / (1 + whole), tuple(speaks_for), tuple(against)))
+        speaks_for, against = (tuple(reason for way, reason in speaks if way == direction) for direction in Direction)
+        found.append(Prior(whole / (1 + whole), speaks_for, against))
     return tuple(found)
+
+
+def _of_place(agent: Agent, case: Case) -> list[Speaks]:
+    usual = agent.places.get(case.place, 1.0)
+    if usual == 1:
+        return []
+    direction, word = (Direction.FOR, "More") if usual > 1 else (Direction.AGAINST, "Less")
+    return [(direction, Reason(f"{word} usual in a {case.place}."))]

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE
 from bootmark.core.field import call
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, VerdictKind
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, VerdictKind, Work
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.services.base import memo, stamp
@@ -212,7 +212,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
 
 def checks(control: Any) -> tuple[str, ...]:
     """What whoever signs has to have checked."""
-    spraying = "spray" in control.work
+    spraying = control.work in (Work.SPRAY, Work.EVENING_SPRAY)
     first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
     return (*first, *control.cautions)
 
