@@ -23,7 +23,12 @@ class Templates(unittest.TestCase):
     def test_none_holds_a_script_a_style_or_an_act_of_its_own(self) -> None:
         for path in TEMPLATES:
             text = path.read_text()
-            self.assertIsNone(re.search(r"\sstyle=|\son[a-z]+=|javascript:", text), path.name)
+            self.assertIsNone(
+                re.search(
+                    r"\sstyle=|\son(?:click|load|error|submit|input|change|toggle|focus|blur|key\w*|mouse\w*|pointer\w*)=|javascript:", text
+                ),
+                path.name,
+            )
             for kind in re.findall(r"<script([^>]*)>", text):
                 self.assertRegex(kind, r'src=|type="application/json"', path.name)
 
