@@ -108,6 +108,42 @@ class Work(StrEnum):
     ANY = "any"
 
 
+class TrapWait(StrEnum):
+    """What a trap waits for."""
+
+    CHECK = "check"
+    LURE = "lure"
+
+
+class DayKind(StrEnum):
+    """Where a day's temperatures come from."""
+
+    MEASURED = "measured"
+    FILLED = "filled"
+    FORECAST = "forecast"
+    PAST_YEARS = "past years"
+
+
+class BiofixKind(StrEnum):
+    """What sets the day from which heat is counted."""
+
+    DATE = "date"
+    CATCH = "catch"
+    SEEN = "seen"
+    CROP = "crop"
+    NONE = "none"
+
+
+class Often(StrEnum):
+    """How often a sign is there when its agent is."""
+
+    ALWAYS = "always"
+    USUAL = "usual"
+    SOMETIMES = "sometimes"
+    SELDOM = "seldom"
+    NEVER = "never"
+
+
 class HourState(StrEnum):
     """What an hour is for a control."""
 

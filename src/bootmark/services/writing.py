@@ -18,7 +18,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue
 from bootmark.services.base import farm_time
-from bootmark.services.base.command import AskFirst, Forbidden, OtherContent, Refused, TooEarly
+from bootmark.services.base.command import Answer, AskFirst, Forbidden, OtherContent, Refused, TooEarly
 from bootmark.services.base.fields import Checks
 from bootmark.services.base.handling import Context, Handler, Json, Sent
 from bootmark.services.base.people import Member
@@ -81,7 +81,7 @@ def _store(context: Context, handler: Handler[Any, Any]) -> Json:
         raise TooEarly(base="What this builds on has not arrived yet.")
     beside = head is not None and base != head.command_id
     number = _next_number(context, handler.head) if head else 1
-    result: Json = {"status": "conflict" if beside else "stored", "record_id": str(sent.record_id), "version": number}
+    result: Json = {"status": Answer.CONFLICT if beside else Answer.STORED, "record_id": str(sent.record_id), "version": number}
     session.add(_command_row(context, base, result))
     if head is None:
         head = fresh
@@ -189,7 +189,7 @@ def sync(
         later = []
         for place, raw in waiting:
             answers[place] = _answer(farm_id, member, catalogue, raw, real_now, sent_at)
-            if answers[place]["status"] == "wait":
+            if answers[place]["status"] == Answer.WAIT:
                 later.append((place, raw))
         waiting = later
         if last_round or not waiting:
@@ -207,20 +207,23 @@ def _answer(farm_id: uuid.UUID, member: Member, catalogue: Catalogue, raw: Any, 
                 told = handle(session, farm, member, catalogue, sent, real_now)
             return answer | told
         except TooEarly as error:
-            return answer | {"status": "wait", "errors": error.errors}
+            return answer | {"status": Answer.WAIT, "errors": error.errors}
         except AskFirst as error:
-            return answer | {"status": "ask", "errors": error.errors}
+            return answer | {"status": Answer.ASK, "errors": error.errors}
         except OtherContent as error:
-            return answer | {"status": "other content", "errors": error.errors}
+            return answer | {"status": Answer.OTHER_CONTENT, "errors": error.errors}
         except Refused as error:
-            return answer | {"status": "refused", "errors": error.errors}
+            return answer | {"status": Answer.REFUSED, "errors": error.errors}
         except (OperationalError, InterfaceError, PoolTimeout):
             if attempt == TRIES - 1:
                 log.warning("command %s found the database busy %d times", answer["command_id"], TRIES)
         except Exception:
             log.exception("command %s failed", answer["command_id"])
-            return answer | {"status": "fault", "errors": {"command": "Bootmark failed at this record. It is kept, and sent again later."}}
-    return answer | {"status": "again", "errors": {"command": "The database was busy: it is sent again."}}
+            return answer | {
+                "status": Answer.FAULT,
+                "errors": {"command": "Bootmark failed at this record. It is kept, and sent again later."},
+            }
+    return answer | {"status": Answer.AGAIN, "errors": {"command": "The database was busy: it is sent again."}}
 
 
 def off_by(farm: Farm, sent_at: dt.datetime | None, real_now: dt.datetime) -> dt.timedelta:

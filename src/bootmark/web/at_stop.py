@@ -6,6 +6,7 @@ from flask import g, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
 from bootmark.services.base import ground
+from bootmark.services.base.roles import Role
 from bootmark.services.scouting import stops
 from bootmark.services.scouting.stops import AtStop
 from bootmark.web import forms
@@ -25,4 +26,4 @@ def newest(screen: str) -> str | Response:
     if stop:
         return redirect(url_for(f"{screen}.page", farm=the_farm().id, stop=stop.id))
     blocks = ground.blocks(db())
-    return render_template("no_stop.html", screen=screen, blocks=blocks, crops=g.known.crops, may_walk=member().role != "viewer")
+    return render_template("no_stop.html", screen=screen, blocks=blocks, crops=g.known.crops, may_walk=member().role != Role.VIEWER)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from bootmark.core.catalogue.model import HOW_OFTEN, Agent, Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
-from bootmark.core.meanings import AgentKind, ControlKind, Measure
+from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 
 TELLS_APART = 0.25
 """A look tells two agents apart where one of its signs differs in chance by this much. Judgement, no source."""
@@ -37,7 +37,7 @@ def faults(catalogue: Catalogue) -> list[str]:
 
 
 def _reachable(catalogue: Catalogue) -> Iterator[str]:
-    shown = {sign for agent in catalogue.agents.values() for sign, shows in agent.shows.items() if shows.often != "never"}
+    shown = {sign for agent in catalogue.agents.values() for sign, shows in agent.shows.items() if shows.often != Often.NEVER}
     for sign in catalogue.signs.values():
         if sign.id not in catalogue.looks[sign.look].signs:
             yield f"{sign.id}: its look does not answer it"

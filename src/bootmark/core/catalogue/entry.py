@@ -25,7 +25,7 @@ from bootmark.core.catalogue.model import (
     Sign,
 )
 from bootmark.core.catalogue.reader import COMMON_SOURCES, PROVENANCE, Reader
-from bootmark.core.meanings import AgentKind, ControlKind, Measure, Work
+from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Work
 
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
 SHORT_CONTROL = ("stages", "timing", "success", "look_again_days")
@@ -85,7 +85,7 @@ def _heat(reader: Reader) -> Heat:
         upper=upper,
         method=reader.text("method", "single_sine"),
         cutoff=reader.text("cutoff", "horizontal"),
-        biofix=reader.one_of("biofix", ("date", "catch", "seen", "crop", "none")),
+        biofix=reader.member("biofix", BiofixKind),
         biofix_name=reader.text("biofix_name"),
         month_day=(int(month_day[0]), int(month_day[1])) if month_day else None,
         events=tuple(events),
@@ -97,7 +97,7 @@ def _heat(reader: Reader) -> Heat:
         winter_stage=reader.one_of("winter_stage", (*model.STAGES, ""), ""),
         winter_after=(int(winter[0]), int(winter[1])) if winter else None,
     )
-    if heat.biofix == "crop" and heat.crop_code is None:
+    if heat.biofix == BiofixKind.CROP and heat.crop_code is None:
         raise reader.fail("a biofix by the crop needs its 'crop_code'")
     if bool(heat.winter_stage) != bool(heat.winter_after):
         raise reader.fail("'winter_stage' and 'winter_after' belong together")
@@ -143,7 +143,7 @@ def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]
         work=row.member("work", Work, WORK_OF_KIND.get(kind, Work.ANY)),
         lasts_days=int(row.number("lasts_days", 1)),
     )
-    if kind == "conventional" and not (control.group and control.cautions):
+    if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")
     unknown = set(control.stages) - set(model.STAGES)
     if unknown:

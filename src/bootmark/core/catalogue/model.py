@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
-from bootmark.core.meanings import AgentKind, ControlKind, Measure, Place, Work
+from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Work
 
 HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
 """Chance that a sign is there when its agent is. The classes are the catalogue's; the numbers
@@ -131,7 +131,7 @@ class Heat:
     upper: float | None
     method: str
     cutoff: str
-    biofix: str
+    biofix: BiofixKind
     biofix_name: str
     month_day: tuple[int, int] | None
     events: tuple[Event, ...]

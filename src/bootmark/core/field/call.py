@@ -3,7 +3,7 @@
 from bootmark.core import catalogue as catalogues
 from bootmark.core.catalogue.model import MANY, Agent, Catalogue, Control
 from bootmark.core.field.count import enemy_ratio, interval
-from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, VerdictKind
+from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, VerdictKind
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
 LABEL_FIRST = "The label, local rules and licensed advice come before anything Bootmark says."
@@ -35,7 +35,7 @@ def _number(value: float) -> str:
 
 
 def _share(measure: str, value: float) -> str:
-    return f"{100 * value:.0f} %" if measure == "proportion" else _number(value)
+    return f"{100 * value:.0f} %" if measure == Measure.PROPORTION else _number(value)
 
 
 def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> tuple[Choice, ...]:
@@ -177,7 +177,9 @@ def decide(
     early = _not_a_target(case) or _unproved(case, known) or _past(case)
     if early:
         return early
-    case.speaks_for.append(f"{agent.name} is confirmed and active." if finding.activity == "active" else f"{agent.name} is confirmed.")
+    case.speaks_for.append(
+        f"{agent.name} is confirmed and active." if finding.activity == Activity.ACTIVE else f"{agent.name} is confirmed."
+    )
     if sample is None or not sample.counts:
         case.change.append("A count to the plan.")
         plan = agent.sampling.plan if agent.sampling else "Count twenty units along the walk."

@@ -12,7 +12,7 @@ from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
 from bootmark.core.field.looks import Question
 from bootmark.core.field.network import Network
-from bootmark.core.meanings import Activity, AgentKind, VerdictKind
+from bootmark.core.meanings import Activity, AgentKind, Often, VerdictKind
 from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Reason, Suspect, Verdict
 
 LISTED_AT = 1e-3
@@ -43,7 +43,7 @@ def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
             speaks_for += (Reason(text, sign),)
     for sign in network.absent:
         shows = agent.shows.get(sign)
-        if shows and shows.often in ("always", "usual"):
+        if shows and shows.often in (Often.ALWAYS, Often.USUAL):
             against += (Reason(f"{signs[sign].name} is not there: {shows.often} with it.", sign),)
     confirmed = any(agent.shows[sign].confirms for sign in network.seen if sign in agent.shows)
     return Suspect(agent.id, chance, speaks_for, against, confirmed)
@@ -148,7 +148,9 @@ def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> A
             return Activity.DEAD
     if any(known.signs[sign].live for sign in seen):
         return Activity.ACTIVE
-    looked_for = [sign for sign, one in shows.items() if known.signs[sign].live and one.confirms and one.often in ("always", "usual")]
+    looked_for = [
+        sign for sign, one in shows.items() if known.signs[sign].live and one.confirms and one.often in (Often.ALWAYS, Often.USUAL)
+    ]
     answered = [sign for sign in looked_for if sign in told.signs]
     if any(shows[sign].outlasts for sign in seen) and answered and all(told.signs[sign] == ABSENT for sign in answered):
         return Activity.FINISHED

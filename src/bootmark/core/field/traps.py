@@ -3,7 +3,9 @@
 import datetime as dt
 from dataclasses import dataclass
 
-CHECK, LURE = "check", "lure"
+from bootmark.core.meanings import TrapWait
+
+CHECK, LURE = TrapWait
 KINDS = {
     "delta": "Delta trap with a lure",
     "bucket": "Bucket trap with a lure",

@@ -5,6 +5,8 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
+from bootmark.core.meanings import TrapWait
+
 CALM_RHYTHM_DAYS = 7
 FAST_RHYTHM_DAYS = 3
 FAST_SPELL_DAYS = 5
@@ -114,7 +116,7 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
     for trap in block.traps:
         late = (today - trap.due).days
         if late >= 0:
-            act = f"Read {trap.name} for {trap.agent}" if trap.what == "check" else f"Give {trap.name} a new lure"
+            act = f"Read {trap.name} for {trap.agent}" if trap.what == TrapWait.CHECK else f"Give {trap.name} a new lure"
             found.append(Why(f"{act}, due {_days(late)}.", 12 + min(late, 10), "trap"))
     for opening in block.openings:
         agent = opening.agent[0].upper() + opening.agent[1:]
@@ -151,7 +153,7 @@ def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float]
     order = _uncross(order, where, gate)
     rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
     tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
-    lures = any(trap.what == "lure" and trap.due <= today for block in blocks for trap in block.traps)
+    lures = any(trap.what == TrapWait.LURE and trap.due <= today for block in blocks for trap in block.traps)
     tools |= {"new lures"} if lures else set()
     return Walk(tuple(stops[one] for one in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
+from bootmark.core.meanings import DayKind
 from bootmark.core.season.ahead import Weather
 
 SHORT_GAP = 3
@@ -34,15 +35,15 @@ def fill(
     first, last = min(days), max(days)
     dates = [first + dt.timedelta(days=n) for n in range((last - first).days + 1)]
     values = np.array([days.get(day, (np.nan, np.nan)) for day in dates], dtype=float)
-    kinds = ["filled" if hole else "measured" for hole in np.isnan(values[:, 0])]
+    kinds: list[str] = [DayKind.FILLED if hole else DayKind.MEASURED for hole in np.isnan(values[:, 0])]
     off = _difference(days, neighbour or {})
     place = 0
     while place < len(dates):
-        if kinds[place] == "measured":
+        if kinds[place] == DayKind.MEASURED:
             place += 1
             continue
         end = place
-        while kinds[end] == "filled":
+        while kinds[end] == DayKind.FILLED:
             end += 1
         if end - place <= SHORT_GAP:
             for column in (0, 1):

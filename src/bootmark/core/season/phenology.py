@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bootmark.core.catalogue.model import Agent, Control, Heat
-from bootmark.core.meanings import ControlKind
+from bootmark.core.meanings import ControlKind, DayKind
 from bootmark.core.season import ahead, anchor, degree_days, shares
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.anchor import Sighting
@@ -17,7 +17,7 @@ Array = NDArray[np.float64]
 CALIBRATION_SPREAD = 0.03
 BIOFIX_SPREAD = 10.0
 """Degree-days C by which a biofix may be off, one standard deviation: a day or two in spring. Judgement, no source."""
-SOURCES = ("measured", "filled", "forecast", "past years")
+SOURCES = tuple(DayKind)
 PERCENTS = (10.0, 50.0, 90.0)
 WINDOW_SHARE = 0.25
 NEAR_DAYS = 14
@@ -210,17 +210,17 @@ def _winter_index(model: Heat, dates: Sequence[dt.date], southern: bool) -> int 
 
 def _kinds(weather: Weather, start: int, known: int, as_of: dt.date, days: int) -> tuple[str, ...]:
     """Where each day's heat comes from, in one word."""
-    told = weather.kind or tuple("measured" if day <= as_of else "forecast" for day in weather.dates)
-    return (*told[start : start + known], *(("past years",) * (days - known)))
+    told = weather.kind or tuple(DayKind.MEASURED if day <= as_of else DayKind.FORECAST for day in weather.dates)
+    return (*told[start : start + known], *((DayKind.PAST_YEARS,) * (days - known)))
 
 
 def _sources(kinds: Sequence[str], mean_daily: Array, until: float) -> dict[str, float]:
     """Share of the heat up to a day (its place) that was measured, filled, forecast, and drawn from past years."""
     end = min(round(until) + 1, len(kinds))
     total = float(mean_daily[:end].sum()) or 1.0
-    found = dict.fromkeys(SOURCES, 0.0)
+    found: dict[str, float] = dict.fromkeys(SOURCES, 0.0)
     for kind, heat in zip(kinds[:end], mean_daily, strict=False):
-        found[kind if kind in found else "filled"] += float(heat) / total
+        found[kind if kind in found else DayKind.FILLED] += float(heat) / total
     return found
 
 

@@ -5,6 +5,7 @@ A declaration knows no database. `errors_of` puts everything that is wrong with 
 
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Any, ClassVar, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, ValidationError
@@ -44,6 +45,23 @@ class OtherContent(Refused):
 
 class TooEarly(Refused):
     """What it refers to has not arrived yet: send it again later."""
+
+
+class Answer(StrEnum):
+    """What became of a command that was sent; the values go over the wire, and phones of long ago know them.
+
+    Stored; kept beside the head; what it refers to is not here yet; refused; a signature for which who it is must be said again; the
+    same id came before with other content; the database was busy; unforeseen, logged.
+    """
+
+    STORED = "stored"
+    CONFLICT = "conflict"
+    WAIT = "wait"
+    REFUSED = "refused"
+    ASK = "ask"
+    OTHER_CONTENT = "other content"
+    AGAIN = "again"
+    FAULT = "fault"
 
 
 @dataclass(frozen=True)

@@ -171,7 +171,7 @@ def read(case: Case, context: Context) -> Json:
     """Everything that the verdict rests on, to be kept with it."""
     known = context.catalogue
     ranking, looks, verdict = identify.answer(case, catalogue=known)
-    sound = not any(state == "seen" for state in case.signs.values())
+    sound = not any(state == SEEN for state in case.signs.values())
     return {
         "case": as_json(case),
         "causes": as_json(ranking.explanations[:KEPT_CAUSES]),

@@ -25,11 +25,12 @@ MOST_BYTES_IN = 20_000_000
 MOST_BYTES_KEPT = 500_000
 MOST_POINTS = {"JPEG": 120_000_000, "PNG": 25_000_000, "WEBP": 25_000_000}
 """Of a picture, by its format: a JPEG is decoded at a part of its size, the others whole."""
+# The library's own guard only warns up to twice its limit: ours refuses, by format, before anything is decoded.
+Image.MAX_IMAGE_PIXELS = None
 LONGEST_SIDE = 1600
 LATITUDE, LONGITUDE = (GPS.GPSLatitudeRef, GPS.GPSLatitude), (GPS.GPSLongitudeRef, GPS.GPSLongitude)
 BROKEN = (
     ArithmeticError, AttributeError, EOFError, LookupError, OSError, RuntimeError, SyntaxError, TypeError, ValueError, struct.error,
-    Image.DecompressionBombError,
 )  # fmt: skip
 """What the decoder raises at broken pictures and broken camera data."""
 _turn = threading.Lock()

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import DueTrap
+from bootmark.core.meanings import BiofixKind
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
 from bootmark.services.base import ground, memo, stamp
@@ -171,14 +172,14 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
     found = []
     for (block_id, agent), rows in checks.items():
         heat = known.agents[agent].heat if agent in known.agents else None
-        if (block_id, agent) in have or heat is None or heat.biofix != "catch" or not heat.events:
+        if (block_id, agent) in have or heat is None or heat.biofix != BiofixKind.CATCH or not heat.events:
             continue
         told = biofix.sustained_catch(rows, *heat.catch)
         if told:
             found.append(_proposed(blocks[block_id], agent, told))
     noted = crop_stages.noted(session)
     since = biofix.season_begins(day, farm.latitude < 0)
-    by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == "crop"]
+    by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == BiofixKind.CROP]
     for block in blocks.values() if by_crop else ():
         for agent_ in by_crop:
             if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:

@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 from sqlalchemy.orm import Session
 
+from bootmark.core.meanings import DayKind
 from bootmark.core.season import blend
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.blend import Place
@@ -117,7 +118,9 @@ def _series(session: Session, farm: Farm, block: Block, day: dt.date, start: dt.
     # The days of a long gap of the one station come from its neighbour; where several stations tell already, from none.
     beside = stations.neighbour(session, near[0]) if len(near) == 1 else None
     whole = record.between(start, day).then(foretold_of(session, farm, block, day)).filled(past, beside)
-    kinds = tuple("forecast" if kind == "measured" and date >= day else kind for kind, date in zip(whole.kind, whole.dates, strict=True))
+    kinds = tuple(
+        DayKind.FORECAST if kind == DayKind.MEASURED and date >= day else kind for kind, date in zip(whole.kind, whole.dates, strict=True)
+    )
     return Weather(whole.dates, whole.tmin, whole.tmax, kinds), past
 
 
@@ -217,7 +220,7 @@ def _in_hour(session: Session, station: Station, hour: dt.datetime) -> dict[str,
         "rh": row.rh,
         "wind": row.wind,
         "rain": row.rain,
-        "from": "measured" if measured else "forecast",
+        "from": DayKind.MEASURED if measured else DayKind.FORECAST,
         "station": station.name,
         "hour": hour.isoformat(),
     }

@@ -7,6 +7,7 @@ import numpy as np
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
+from bootmark.core.meanings import DayKind
 from bootmark.core.season import faults
 from bootmark.core.season.faults import Flag
 from bootmark.core.season.normals import normals
@@ -31,7 +32,7 @@ def derive(session: Session, station: Station) -> int:
     for year in sorted({day.year for day in record.days}):
         whole = record.between(dt.date(year, 1, 1), dt.date(year + 1, 1, 1)).filled(past, neighbour)
         for day, low, high, kind in zip(whole.dates, np.asarray(whole.tmin), np.asarray(whole.tmax), whole.kind, strict=True):
-            if kind != "measured":
+            if kind != DayKind.MEASURED:
                 rows.setdefault(day, dict(UNTOUCHED)).update(tmin=float(low), tmax=float(high), filled=kind)
                 filled += 1
     for flag in flags(session, station):

@@ -3,6 +3,7 @@
 import datetime as dt
 from collections.abc import Sequence
 
+from bootmark.core.meanings import Measure
 from bootmark.services.book.records import Counted
 from bootmark.web.drawing import svg
 from bootmark.web.drawing.palette import themed
@@ -24,7 +25,7 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
         return BASE - 160 * min(value, top) / top
 
     parts = [svg.line([(LEFT, 20), (LEFT, BASE), (WIDTH - 10, BASE)], themed.ink, 1.2)]
-    share = counts[0].sample.measure == "proportion"
+    share = counts[0].sample.measure == Measure.PROPORTION
     parts.append(
         f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="{themed.grey}">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="{themed.grey}">0</text>'
     )

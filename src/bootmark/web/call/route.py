@@ -5,8 +5,9 @@ import uuid
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from bootmark.core.meanings import DecisionKind
 from bootmark.core.types import ACTING
-from bootmark.services.base.command import Refused
+from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import growth, stops
 from bootmark.services.treatment import calls
@@ -55,7 +56,7 @@ def make(stop: uuid.UUID) -> Response:
     here = at_stop.find(stop)
     agent = request.form.get("agent", "")
     sample = here.samples.get(agent)
-    left = request.form.get("control") == "leave"
+    left = request.form.get("control") == DecisionKind.LEAVE
     choice = {"control": "", "instead": "leave"} if left else {}
     try:
         result = forms.send(calls.MakeDecision, sample_id=str(sample.id) if sample else None, **choice)
@@ -63,7 +64,7 @@ def make(stop: uuid.UUID) -> Response:
         flash(" ".join(error.errors.values()), "bad")
         return redirect(url_for("call.page", farm=the_farm().id, stop=stop, agent=agent))
     call = stops.at(db(), stop).calls.get(agent)
-    if result["status"] == "conflict":
+    if result["status"] == Answer.CONFLICT:
         flash("Somebody else made this call meanwhile: both are kept, and the Book shows them side by side.", "warn")
     if call and call.control:
         return redirect(url_for("timing.page", farm=the_farm().id, _anchor=f"call-{call.id}"))

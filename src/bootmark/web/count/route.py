@@ -8,6 +8,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field.count import enemy_ratio, interval
+from bootmark.core.meanings import Measure, SignState
 from bootmark.core.types import Sample
 from bootmark.services.base.fields import Checks, Choice, Counts
 from bootmark.services.base.handling import as_json
@@ -22,7 +23,7 @@ blueprint = Blueprint("count", __name__, template_folder=".")
 def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
     """What is counted, on how many units, and the threshold that it is held against."""
     if trap:
-        found = next((one for one in agent.thresholds if one.measure == "trap" and one.crop in (crop, "*")), None)
+        found = next((one for one in agent.thresholds if one.measure == Measure.TRAP and one.crop in (crop, "*")), None)
         plan = "Every lure trap of this block: males since the last check, for each week."
         told = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": "Weekly, at the trap."}
     elif agent.sampling:
@@ -49,8 +50,8 @@ def page(stop: uuid.UUID) -> str:
     agents = list(dict.fromkeys(one for one in (*here.named, *booked, *here.samples) if known.agent(one).is_pest))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
     agent = known.agents.get(chosen)
-    trap_offered = bool(agent and any(one.measure == "trap" for one in agent.thresholds))
-    trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == "seen")
+    trap_offered = bool(agent and any(one.measure == Measure.TRAP for one in agent.thresholds))
+    trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == SignState.SEEN)
     trap = trap_offered and request.args.get("trap", "1" if trapped else "0") == "1"
     plan = plan_for(agent, here.block.crop, trap) if agent else None
     bench = None

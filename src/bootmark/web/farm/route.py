@@ -13,7 +13,7 @@ from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
 from bootmark.services import places
 from bootmark.services.base import ground, people
-from bootmark.services.base.command import Refused
+from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
@@ -119,6 +119,6 @@ def save_block() -> Response | tuple[str, int]:
         record = forms.record_id()
         known_blocks = {block.id: block for block in ground.blocks(db())}
         return _form(known_blocks.get(record) if record else None, error.errors), 400
-    if result["status"] == "conflict":
+    if result["status"] == Answer.CONFLICT:
         flash("Somebody else changed this block meanwhile: both versions are kept, and the Book shows them.", "warn")
     return redirect(url_for("farm.page", farm=the_farm().id))

@@ -11,6 +11,7 @@ from flask import g
 
 from bootmark.core.catalogue import Control, bbch
 from bootmark.core.catalogue.model import MANY
+from bootmark.core.meanings import DayKind
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
 from bootmark.services.base import memo
@@ -23,7 +24,7 @@ from bootmark.web.stages.svg import STAGE_WORDS, Axis, Marks, ribbon_svg, spoken
 
 BACK_DAYS, AHEAD_DAYS = 62, 70
 TREATED_DAYS = 300
-KINDS = {"measured": "m", "forecast": "f", "past years": "p"}
+KINDS: dict[str, str] = {DayKind.MEASURED: "m", DayKind.FORECAST: "f", DayKind.PAST_YEARS: "p"}
 """One letter a day for the script; every way of filling is one more."""
 FILLED = "i"
 

@@ -10,6 +10,7 @@ from werkzeug.wrappers import Response
 from bootmark.core.catalogue import default
 from bootmark.services import writing
 from bootmark.services.base import work
+from bootmark.services.base.command import Answer
 from bootmark.web.guard import real_now, signed_in, token
 
 blueprint = Blueprint("sync", __name__)
@@ -27,9 +28,9 @@ def receive(farm: uuid.UUID) -> Response | tuple[Response, int]:
         return jsonify(error=f"Send {{commands: [...]}} with at most {MOST_COMMANDS} commands."), 422
     results = writing.sync(farm, member, default(), batch, real_now(), _sent_at(told))
     for result in results:
-        if result["status"] == "fault":
+        if result["status"] == Answer.FAULT:
             result["request"] = g.request_id
-    if len(results) == 1 and results[0]["status"] == "other content":
+    if len(results) == 1 and results[0]["status"] == Answer.OTHER_CONTENT:
         return jsonify(results=results), 409
     return jsonify(results=results)
 

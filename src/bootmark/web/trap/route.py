@@ -11,7 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark.core.field import traps as rules
 from bootmark.core.meanings import AgentKind
 from bootmark.services.base import ground
-from bootmark.services.base.command import Refused
+from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.seasons import traps
 from bootmark.web import forms
@@ -106,7 +106,7 @@ def save() -> AnyResponse | tuple[str, int]:
     except Refused as error:
         record = forms.record_id()
         return _edit(traps.by_id(db()).get(record) if record else None, error.errors), 400
-    if result["status"] == "conflict":
+    if result["status"] == Answer.CONFLICT:
         flash("Somebody else changed this trap meanwhile: both versions are kept, and the Book shows them.", "warn")
     return redirect(url_for("trap.page", farm=the_farm().id))
 
