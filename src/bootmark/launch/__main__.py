@@ -8,6 +8,7 @@ import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
+from pathlib import Path
 
 from bootmark.launch import cluster as clusters
 from bootmark.launch import demo as demos
@@ -38,8 +39,8 @@ def serve(options: argparse.Namespace) -> int:
     for name in ("BOOTMARK_WEB_URL", "BOOTMARK_OWNER_URL", "BOOTMARK_WORKER_URL", "BOOTMARK_SECRET"):
         if not os.environ.get(name):
             raise Stop(f"{name} is not set: docs/running.md lists the settings that './bootmark serve' reads.")
-    logs = VAR / "log"
-    env = environment(BOOTMARK_LOGS=os.environ.get("BOOTMARK_LOGS", str(logs)))
+    logs = Path(os.environ.get("BOOTMARK_LOGS") or VAR / "log")
+    env = environment(BOOTMARK_LOGS=str(logs))
     if python("-m", "bootmark.store.setup", env=env):
         raise Stop("The database could not be brought up to date: read the lines above.")
     with web.listening(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")) as socket:

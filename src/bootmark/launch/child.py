@@ -55,15 +55,20 @@ def start(program: Program) -> subprocess.Popen[bytes]:
             os.close(log)
 
 
-def _log(path: Path) -> int:
-    """A log that only its user reads. Where it can't be opened the words are lost: nobody is kept from running by that."""
-    try:
-        log = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_APPEND, 0o600)
-    except OSError:
-        return subprocess.DEVNULL
+def open_log(path: Path) -> int:
+    """A log that only its user reads, to write at its end. Raises OSError."""
+    log = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_APPEND, 0o600)
     with contextlib.suppress(OSError):
         os.fchmod(log, 0o600)
     return log
+
+
+def _log(path: Path) -> int:
+    """Where a program's words go. Where that can't be opened they are lost: nobody is kept from running by that."""
+    try:
+        return open_log(path)
+    except OSError:
+        return subprocess.DEVNULL
 
 
 def ask_to_end(program: Program, process: subprocess.Popen[bytes]) -> None:

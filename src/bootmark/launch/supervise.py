@@ -73,8 +73,12 @@ class Supervisor:
         """A word in the log and on the terminal; a full disk keeps nobody from being started."""
         with contextlib.suppress(OSError):
             step(words)
-        with contextlib.suppress(OSError), self.log("supervisor").open("a") as log:
-            log.write(f"{dt.datetime.now(dt.UTC).isoformat(timespec='seconds')} {words}\n")
+        with contextlib.suppress(OSError):
+            log = child.open_log(self.log("supervisor"))
+            try:
+                os.write(log, f"{dt.datetime.now(dt.UTC).isoformat(timespec='seconds')} {words}\n".encode())
+            finally:
+                os.close(log)
 
     def look(self) -> None:
         """Start again what has ended, when its pause is over."""
