@@ -99,9 +99,9 @@ class Supervision(unittest.TestCase):
         self.assertIn("database goes on", self.words())
 
     def test_a_log_that_grows_long_begins_anew_and_only_its_user_reads_it(self) -> None:
-        talk = (
-            f"import time; print('x' * {supervise.MOST_LOG_BYTES}, flush=True); time.sleep(1); print('after', flush=True); time.sleep(60)"
-        )
+        # It speaks again as soon as its log has begun anew.
+        wait = "\nwhile os.fstat(1).st_size: time.sleep(0.01)\n"
+        talk = f"import os, time; print('x' * {supervise.MOST_LOG_BYTES}, flush=True){wait}print('after', flush=True); time.sleep(60)"
         self.supervisor.run(self.program("talker", (sys.executable, "-c", talk)))
         log = self.logs / "talker.log"
         self.assertTrue(until(lambda: log.exists() and log.stat().st_size > supervise.MOST_LOG_BYTES))

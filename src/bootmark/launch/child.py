@@ -10,6 +10,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 POSTGRES = "postgres"
+UNLESS_ORPHANED = '[ "$PPID" = "$0" ] && exec "$@"'
+"""Whoever started us may have died before the kernel knew that we want to be told."""
 
 
 @dataclass(frozen=True)
@@ -36,7 +38,8 @@ def as_user(user: str) -> list[str]:
 
 def start(program: Program) -> subprocess.Popen[bytes]:
     """Start a program in a session of its own, so that Ctrl-C reaches it once, through us."""
-    words = [shutil.which("setpriv") or "setpriv", f"--pdeathsig={program.ends_with.name}", *as_user(program.user), "--", *program.command]
+    signalled = [shutil.which("setpriv") or "setpriv", f"--pdeathsig={program.ends_with.name}", *as_user(program.user), "--"]
+    words = [*signalled, "/bin/sh", "-c", UNLESS_ORPHANED, str(os.getpid()), *program.command]
     log = _log(program.log)
     try:
         return subprocess.Popen(
