@@ -4,10 +4,11 @@ import re
 import unittest
 from pathlib import Path
 
-from bootmark.web.drawing import strokes
+from bootmark.web.drawing import strokes, svg
 from bootmark.web.drawing.palette import PAPER_MODE, SUN_MODE, plain, themed, variable
 
-SHEET = (Path(__file__).resolve().parents[2] / "src" / "bootmark" / "web" / "static" / "app.css").read_text()
+WEB = Path(__file__).resolve().parents[2] / "src" / "bootmark" / "web"
+SHEET = (WEB / "static" / "app.css").read_text()
 
 
 def whole(colour: str) -> str:
@@ -55,3 +56,13 @@ class Palette(unittest.TestCase):
             self.assertGreaterEqual(contrast(SUN_MODE[name], SUN_MODE["paper"]), 7, name)
         for name in ("larva", "pupa", "adult"):
             self.assertGreaterEqual(contrast(SUN_MODE[name], SUN_MODE["paper"]), 3, name)
+
+
+class Words(unittest.TestCase):
+    def test_words_in_a_drawing_are_never_markup_and_go_in_by_one_way(self) -> None:
+        drawn = svg.text('<b onload="a()">\'&', 3, 4.5, size=14, anchor="end", weight="700", fill=themed.ink, halo=themed.paper)
+        self.assertIn("&lt;b onload=&quot;a()&quot;&gt;&#x27;&amp;</text>", drawn)
+        self.assertIn('x="3" y="4.5" text-anchor="end" font-size="14" font-weight="700" paint-order="stroke"', drawn)
+        self.assertEqual(svg.text(7, 0, 0), '<text x="0" y="0">7</text>')
+        others = [path for path in WEB.rglob("*.py") if "<text" in path.read_text()]
+        self.assertEqual([path.relative_to(WEB).as_posix() for path in others], ["drawing/svg.py"])

@@ -26,14 +26,12 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
 
     parts = [svg.line([(LEFT, 20), (LEFT, BASE), (WIDTH - 10, BASE)], themed.ink, 1.2)]
     share = counts[0].sample.measure == Measure.PROPORTION
-    parts.append(
-        f'<text x="{LEFT - 6}" y="{y(top) + 5:.0f}" font-size="14" text-anchor="end" fill="{themed.grey}">{f"{100 * top:.0f} %" if share else f"{top:.1f}"}</text><text x="{LEFT - 6}" y="{BASE + 4}" font-size="14" text-anchor="end" fill="{themed.grey}">0</text>'
-    )
+    highest = f"{100 * top:.0f} %" if share else f"{top:.1f}"
+    for words, value, below in ((highest, top, 5), ("0", 0.0, 4)):
+        parts.append(svg.text(words, LEFT - 6, round(y(value) + below), size=14, anchor="end", fill=themed.grey))
     if threshold:
         parts.append(svg.line([(LEFT, y(threshold)), (WIDTH - 10, y(threshold))], themed.ochre, 1.8, stroke_dasharray="7 5"))
-        parts.append(
-            f'<text x="{WIDTH - 12:.0f}" y="{y(threshold) - 5:.0f}" font-size="14" text-anchor="end" fill="{themed.ochre}">starts to matter</text>'
-        )
+        parts.append(svg.text("starts to matter", round(WIDTH - 12), round(y(threshold) - 5), size=14, anchor="end", fill=themed.ochre))
     for at in done:
         parts.append(svg.line([(x(at), 30), (x(at), BASE)], themed.moss, 2))
         parts.append(svg.path(f"M{x(at) - 7:.1f} 20H{x(at) + 7:.1f}L{x(at):.1f} 32Z", themed.moss))
@@ -42,7 +40,5 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
     for one, high in zip(counts, highs, strict=True):
         parts.append(svg.line([(x(one.at), y(one.interval.low)), (x(one.at), y(high))], themed.boot, 4, opacity="0.4"))
         parts.append(svg.circle(x(one.at), y(one.interval.estimate), 5, themed.boot))
-        parts.append(
-            f'<text x="{x(one.at):.0f}" y="{BASE + 20:.0f}" font-size="14" text-anchor="middle">{one.at.astimezone(zone):%-d %b}</text>'
-        )
+        parts.append(svg.text(f"{one.at.astimezone(zone):%-d %b}", round(x(one.at)), round(BASE + 20), size=14, anchor="middle"))
     return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

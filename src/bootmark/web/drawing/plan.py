@@ -100,7 +100,7 @@ def _drawn(
         stroke, width = {"must": (themed.boot, 3.2), "wait": (themed.slate, 1.6)}.get(mark, (themed.ink, 1.2))
         body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place)
         x, y = outline[0]
-        text = f'<text x="{x + 6:.0f}" y="{y + 17:.0f}" font-size="14" font-weight="700" paint-order="stroke" stroke="{themed.paper}" stroke-width="4" fill="{themed.ink}">{escape(name)}</text>'
+        text = svg.text(name, round(x + 6), round(y + 17), size=14, weight="700", fill=themed.ink, halo=themed.paper)
         link = links.get(block_id)
         parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
     if stops:
@@ -108,7 +108,7 @@ def _drawn(
         parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
         parts.append(
             svg.circle(*GATE, 6, themed.page, themed.boot, 2.4)
-            + f'<text x="{GATE[0]}" y="{GATE[1] + 22}" font-size="12" text-anchor="middle" fill="{themed.ink}">gate</text>'
+            + svg.text("gate", GATE[0], GATE[1] + 22, size=12, anchor="middle", fill=themed.ink)
         )
         for n, block_id in enumerate(stops, 1):
             if block_id not in middles:
@@ -116,7 +116,7 @@ def _drawn(
             x, y = middles[block_id]
             parts.append(
                 svg.circle(x, y, 13, themed.boot)
-                + f'<text x="{x:.0f}" y="{y + 5:.0f}" font-size="15" font-weight="700" text-anchor="middle" fill="{themed.page}">{n}</text>'
+                + svg.text(n, round(x), round(y + 5), size=15, anchor="middle", weight="700", fill=themed.page)
             )
     for x, y, name, waits in spots:
         parts.append(
@@ -127,9 +127,7 @@ def _drawn(
                 2,
             )
         )
-        parts.append(
-            f'<text x="{x:.0f}" y="{y + 22:.0f}" font-size="13" font-weight="700" text-anchor="middle" paint-order="stroke" stroke="{themed.paper}" stroke-width="4" fill="{themed.ink}">{escape(name)}</text>'
-        )
+        parts.append(svg.text(name, round(x), round(y + 22), size=13, anchor="middle", weight="700", fill=themed.ink, halo=themed.paper))
     told = "Plan of the farm with its traps" if spots else "Plan of the farm"
     return svg.document(
         "".join(parts),

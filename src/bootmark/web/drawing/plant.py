@@ -96,10 +96,10 @@ def _reach(part: str) -> str:
 
 def label(part: str) -> str:
     """A part's name with a line to it."""
-    text, x, y, anchor, to_x, to_y = LABELS[part]
-    start = x + 4 + 7.6 * len(text) if anchor == "start" else x - 4 - 7.6 * len(text)
+    words, x, y, anchor, to_x, to_y = LABELS[part]
+    start = x + 4 + 7.6 * len(words) if anchor == "start" else x - 4 - 7.6 * len(words)
     line = "" if part == "whole" else svg.line([(start, y - 4), (to_x, to_y)], svg.SLATE, 1.1)
-    return f'{line}<text x="{x}" y="{y}" text-anchor="{anchor}">{text}</text>'
+    return line + svg.text(words, x, y, anchor=anchor)
 
 
 @functools.cache

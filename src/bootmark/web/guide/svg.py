@@ -69,9 +69,7 @@ def wheel_svg(
         one, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
         parts.append(svg.line([one, two], themed.rule, 1))
         x, y = _at((month + 0.5) / 12, OUTER + 13)
-        parts.append(
-            f'<text x="{x:.1f}" y="{y + 5:.1f}" text-anchor="middle" font-size="14" font-weight="600" fill="{themed.slate}">{MONTHS[month]}</text>'
-        )
+        parts.append(svg.text(MONTHS[month], round(x, 1), round(y + 5, 1), size=14, anchor="middle", weight="600", fill=themed.slate))
     for place, (stage, months) in enumerate(stages.items()):
         outer = OUTER - place * (RING + GAP)
         for first, count in runs(months):
@@ -90,12 +88,10 @@ def wheel_svg(
         parts.append(svg.line([_at(share, OUTER - 4), _at(share, OUTER + 28)], themed.boot, 2))
         parts.append(
             svg.circle(x, y, 9, themed.boot)
-            + f'<text x="{x:.1f}" y="{y + 5:.1f}" text-anchor="middle" font-size="14" font-weight="700" fill="{themed.page}">{number}</text>'
+            + svg.text(number, round(x, 1), round(y + 5, 1), size=14, anchor="middle", weight="700", fill=themed.page)
         )
     share = (today.timetuple().tm_yday - 1) / 365
     parts.append(svg.line([_at(share, 24), _at(share, OUTER + 8)], themed.rust, 2.4))
     parts.append(svg.circle(MIDDLE, MIDDLE, 24, themed.paper, themed.rust, 1.6))
-    parts.append(
-        f'<text x="{MIDDLE}" y="{MIDDLE + 5}" text-anchor="middle" font-size="13" font-weight="700" fill="{themed.rust}">today</text>'
-    )
+    parts.append(svg.text("today", MIDDLE, MIDDLE + 5, size=13, anchor="middle", weight="700", fill=themed.rust))
     return svg.document("".join(parts), title, "-12 -12 324 324")

@@ -3,7 +3,6 @@
 import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from html import escape
 
 import numpy as np
 
@@ -30,8 +29,7 @@ def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
     parts = [months_svg(axis, bottom - GAP)]
     for place, row in enumerate(rows):
         base = TOP + place * (ROW + GAP) + ROW
-        weight = ' font-weight="700"' if not place else ""
-        parts.append(f'<text x="{LEFT - 8:.0f}" y="{base - 13:.0f}" text-anchor="end" font-size="15"{weight}>{escape(row.name)}</text>')
+        parts.append(svg.text(row.name, round(LEFT - 8), round(base - 13), size=15, anchor="end", weight="" if place else "700"))
         parts.append(f'<path d="M{LEFT:g} {base:g}h{WIDTH:g}" stroke="{themed.rule}"/>')
         parts.append(_stack(row, axis, base))
     if axis.first <= today <= axis.last:

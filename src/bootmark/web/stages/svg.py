@@ -3,7 +3,6 @@
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
-from html import escape
 
 import numpy as np
 
@@ -44,13 +43,13 @@ def months_svg(axis: Axis, bottom: float) -> str:
     """A rule for the first of every month, with its name above."""
     months = [(axis.x(day), f"{day:%B}") for day in axis.months()]
     rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months)
-    labels = "".join(f'<text x="{x + 5:.0f}" y="14">{name}</text>' for x, name in months if x < LEFT + WIDTH - 80)
+    labels = "".join(svg.text(name, round(x + 5), 14) for x, name in months if x < LEFT + WIDTH - 80)
     return f'<path d="{rules}" fill="none" stroke="{themed.rule}"/><g font-size="15" font-weight="700">{labels}</g>'
 
 
 def _names(names: Sequence[tuple[float, str]], bottom: float) -> str:
     """The names of the lanes on a slip of paper, which the page keeps in view where a ribbon is wider than a phone."""
-    lanes = "".join(f'<text x="{LEFT - 8:.0f}" y="{base - 4:.0f}">{escape(name)}</text>' for base, name in names)
+    lanes = "".join(svg.text(name, round(LEFT - 8), round(base - 4)) for base, name in names)
     return f'<g data-names="" text-anchor="end" font-size="14" fill="{themed.grey}"><path d="M0 {TOP:g}H{LEFT - 3:g}V{bottom:g}H0Z"/>{lanes}</g>'
 
 
@@ -127,7 +126,7 @@ def _window(marks: Marks, axis: Axis, bottom: float) -> str:
     return (
         f'<rect x="{x:.1f}" y="30" width="{end - x:.1f}" height="{bottom - 30:.1f}" fill="{themed.boot}" fill-opacity="0.12"/>'
         + svg.path(f"M{x:.1f} 38V31H{end:.1f}V38", stroke=themed.boot, width=2.6)
-        + f'<text x="{side:.0f}" y="38" text-anchor="{anchor}" font-size="14" font-weight="700" fill="{themed.boot}">{escape(marks.window_name)}</text>'
+        + svg.text(marks.window_name, round(side), 38, size=14, anchor=anchor, weight="700", fill=themed.boot)
     )
 
 
@@ -145,13 +144,11 @@ def _crop(marks: Marks, axis: Axis, top: float) -> str:
         x, end = axis.x(marks.bloom[0]), axis.x(marks.bloom[1])
         parts.append(f'<rect x="{x:.1f}" y="{top:.1f}" width="{max(end - x, 5):.1f}" height="16" fill="#e6c3cf" stroke="#8d5468"/>')
         at, anchor = ((x + end) / 2, "middle") if end - x > 52 else (x - 5, "end") if x > LEFT + 52 else (end + 5, "start")
-        parts.append(f'<text x="{at:.0f}" y="{top + 13:.0f}" text-anchor="{anchor}" font-size="13" fill="{themed.ink}">bloom</text>')
+        parts.append(svg.text("bloom", round(at), round(top + 13), size=13, anchor=anchor, fill=themed.ink))
     if marks.harvest and axis.first <= marks.harvest <= axis.last:
         x = axis.x(marks.harvest)
         parts.append(svg.line([(x, 26), (x, top + 16)], themed.ochre, 2, stroke_dasharray="7 4"))
-        parts.append(
-            f'<text x="{x - 5:.0f}" y="{top + 13:.0f}" text-anchor="end" font-size="13" font-weight="700" fill="{themed.ochre}">harvest</text>'
-        )
+        parts.append(svg.text("harvest", round(x - 5), round(top + 13), size=13, anchor="end", weight="700", fill=themed.ochre))
     return "".join(parts)
 
 
@@ -183,9 +180,7 @@ def _catches(shown: Sequence[tuple[dt.date, int]], axis: Axis, base: float) -> s
         x, height = axis.x(day), (LANE - 16) * count / most
         parts.append(f'<rect x="{x - 2.5:.1f}" y="{base - height:.1f}" width="5" height="{max(height, 1):.1f}" fill="{themed.slate}"/>')
         if day == highest:
-            parts.append(
-                f'<text x="{x:.0f}" y="{base - height - 3:.0f}" text-anchor="middle" font-size="12" fill="{themed.ink}">{count}</text>'
-            )
+            parts.append(svg.text(count, round(x), round(base - height - 3), size=12, anchor="middle", fill=themed.ink))
     return "".join(parts)
 
 
@@ -196,7 +191,7 @@ def _today(axis: Axis, today: dt.date, bottom: float) -> str:
     return (
         svg.line([(x, 22), (x, bottom + 2)], themed.ink, 2.6)
         + f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{themed.ink}"/>'
-        + f'<text x="{x:.0f}" y="{bottom + 17:.0f}" text-anchor="middle" font-size="14" font-weight="700" fill="{themed.page}">{today:%-d %b}</text>'
+        + svg.text(f"{today:%-d %b}", round(x), round(bottom + 17), size=14, anchor="middle", weight="700", fill=themed.page)
     )
 
 

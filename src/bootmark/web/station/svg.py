@@ -29,12 +29,17 @@ def year_svg(record: Record, year: int) -> str:
     for value in range(-20, 41, 10):
         if bottom <= value <= top:
             parts.append(svg.line([(LEFT, y(value)), (WIDTH - 8, y(value))], themed.ink if value == 0 else themed.rule, 1))
-            parts.append(
-                f'<text x="{LEFT - 6}" y="{y(value) + 4:.0f}" font-size="14" text-anchor="end" fill="{themed.grey}">{value}</text>'
-            )
+            parts.append(svg.text(value, LEFT - 6, round(y(value) + 4), size=14, anchor="end", fill=themed.grey))
     for month in range(1, 13):
         parts.append(
-            f'<text x="{x(dt.date(year, month, 15)):.0f}" y="{HEIGHT - 6:.0f}" font-size="14" text-anchor="middle" fill="{themed.grey}">{dt.date(year, month, 1):%b}</text>'
+            svg.text(
+                f"{dt.date(year, month, 1):%b}",
+                round(x(dt.date(year, month, 15))),
+                round(HEIGHT - 6),
+                size=14,
+                anchor="middle",
+                fill=themed.grey,
+            )
         )
     step = (WIDTH - LEFT - 8) / 365
     bars = "".join(f"M{x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
@@ -62,12 +67,12 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
     for value in range(0, int(most) + 1, step):
         height = BASE - 170 * value / most
         parts.append(svg.line([(LEFT, height), (right, height)], themed.rule, 1))
-        parts.append(f'<text x="{LEFT - 6}" y="{height + 4:.0f}" font-size="13" text-anchor="end" fill="{themed.grey}">{value}</text>')
+        parts.append(svg.text(value, LEFT - 6, round(height + 4), size=13, anchor="end", fill=themed.grey))
     first = dt.date(2001, *start)
     for day in range(days):
         month = first + dt.timedelta(days=day)
         if month.day == 1:
-            parts.append(f'<text x="{x(day) + 2:.0f}" y="{HEIGHT - 6:.0f}" font-size="14" fill="{themed.grey}">{month:%b}</text>')
+            parts.append(svg.text(f"{month:%b}", round(x(day) + 2), round(HEIGHT - 6), size=14, fill=themed.grey))
             parts.append(svg.line([(x(day), BASE), (x(day), BASE + 6)], themed.ink, 1))
     taken: list[float] = []
     for place, row in enumerate(rows):
@@ -86,9 +91,7 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
             height += 13
         if len(points) == days:
             taken.append(height)
-        weight = ' font-weight="700"' if newest else ""
-        parts.append(
-            f'<text x="{points[-1][0] + 4:.0f}" y="{height:.0f}" font-size="13"{weight} fill="{themed.boot if newest else themed.slate}">{row.year}</text>'
-        )
+        weight, colour = ("700", themed.boot) if newest else ("", themed.slate)
+        parts.append(svg.text(row.year, round(points[-1][0] + 4), round(height), size=13, weight=weight, fill=colour))
     told = "; ".join(f"{row.year}: {row.course[-1] * scale:.0f} to {row.last:%-d %B}" for row in rows)
     return svg.document("".join(parts), f"Degree-days {unit} by day. {told}", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

@@ -33,19 +33,15 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         if local.hour == 0 or place == 0:
             parts.append(svg.line([(x, 18), (x, bottom)], themed.ink, 1.2))
             if len(table.times) - place >= 9:
-                parts.append(
-                    f'<text x="{x + 4:.0f}" y="15" font-size="14" font-weight="700">{local:%a %-d %B}</text>' if local.hour < 14 else ""
-                )
+                parts.append(svg.text(f"{local:%a %-d %B}", round(x + 4), 15, size=14, weight="700") if local.hour < 14 else "")
         elif local.hour in (6, 12, 18):
-            parts.append(f'<text x="{x:.0f}" y="33" font-size="12" text-anchor="middle" fill="{themed.grey}">{local.hour}</text>')
+            parts.append(svg.text(local.hour, round(x), 33, size=12, anchor="middle", fill=themed.grey))
     y = TOP
     for name, cells in rows:
         height = 24.0 if name == "overall" else ROW - 4
         label = "all limits" if name == "overall" else name
         weight = "700" if name == "overall" else "400"
-        parts.append(
-            f'<text x="{LEFT - 8:.0f}" y="{y + height - 5:.0f}" font-size="14" font-weight="{weight}" text-anchor="end">{label}</text>'
-        )
+        parts.append(svg.text(label, round(LEFT - 8), round(y + height - 5), size=14, anchor="end", weight=weight))
         parts += [_cell(LEFT + CELL * place, y, cell.state, cell.reason, height) for place, cell in enumerate(cells)]
         y += height + 4
     for start, end in table.spans(2):
