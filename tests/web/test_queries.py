@@ -7,6 +7,7 @@ from urllib.parse import quote
 from bootmark.services.base.roles import Role
 from bootmark.standins.estate import FARM, made
 from bootmark.store.models import Look
+from bootmark.web.drawing import signs
 from tests.web.test_pages import F, PagesTest
 
 ODD = (
@@ -57,6 +58,13 @@ class Queries(PagesTest):
         self.assertIn("Wait a minute", self.client.get(f"{F}/book.csv").text)
         self.assertEqual(self.enter(Role.ADVISER).get(f"{F}/book.csv").status_code, 200)
         self.assertEqual(self.client.get(f"{F}/book").status_code, 200)
+
+    def test_nobody_has_one_picture_drawn_without_end(self) -> None:
+        stranger = self.app.test_client()
+        before = signs._kept.cache_info().misses
+        for n in range(300):
+            self.assertEqual(stranger.get(f"/drawing/sign/stippling.svg?severity={n / 300:.6f}").status_code, 200)
+        self.assertLessEqual(signs._kept.cache_info().misses - before, 11)
 
     def test_addresses_that_hold_no_id(self) -> None:
         for odd in ("x", "0", str(uuid.uuid4())[:-1], "%00", "..%2f..", "a" * 300):

@@ -1,7 +1,7 @@
 // The tally: one number for each unit looked at, drawn against the threshold as it grows.
 document.addEventListener("alpine:init", () => {
   const data = JSON.parse(document.getElementById("tally").textContent);
-  const meta = (name) => document.querySelector(`meta[name="${name}"]`).content;
+  const newest = Ask.newest();
   const plan = data.plan;
   const share = plan.measure === "proportion";
   const say = (value) => (share ? Math.round(100 * value) + " %" : value && value < 1 ? value.toFixed(2) : String(Math.round(10 * value) / 10));
@@ -14,7 +14,6 @@ document.addEventListener("alpine:init", () => {
     past: [],
     base: data.base,
     seq: 0,
-    shown: 0,
     reading: null,
     kept: false,
     stored: false,
@@ -155,18 +154,12 @@ document.addEventListener("alpine:init", () => {
         this.reading = null;
         return;
       }
-      const seq = ++this.seq;
+      const body = { seq: ++this.seq, unit: plan.unit, measure: plan.measure, counts: this.counts, enemies: this.foes };
       try {
-        const answer = await fetch(data.read, {
-          method: "POST",
-          headers: { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") },
-          body: JSON.stringify({ seq, unit: plan.unit, measure: plan.measure, counts: this.counts, enemies: this.foes }),
-        });
-        if (!answer.ok) return;
-        const told = await answer.json();
-        if (told.seq < this.shown) return;
-        this.shown = told.seq;
-        this.reading = told;
+        await newest(
+          () => Ask.post(data.read, body),
+          (told) => (this.reading = told),
+        );
       } catch (error) {
         /* No signal: the count goes on, the limits wait. */
       }

@@ -3,6 +3,7 @@ document.addEventListener("alpine:init", () => {
   const data = JSON.parse(document.getElementById("bench").textContent);
   const NEXT = { "": "seen", seen: "absent", absent: "unsure", unsure: "" };
   const WORDS = { seen: "seen", absent: "not there", unsure: "unsure" };
+  const newest = Ask.newest();
   const meta = (name) => document.querySelector(`meta[name="${name}"]`).content;
   const lower = (text) => text.charAt(0).toLowerCase() + text.slice(1);
 
@@ -179,19 +180,17 @@ document.addEventListener("alpine:init", () => {
       this.asking = false;
     },
     async ask(seq) {
+      const tools = data.tools.length ? data.tools.filter((one) => !this.left.includes(one)) : null;
+      const body = { seq, signs: this.signs, tools };
       try {
-        const answer = await fetch(data.rank, {
-          method: "POST",
-          headers: { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") },
-          body: JSON.stringify({ seq, signs: this.signs, tools: data.tools.length ? data.tools.filter((one) => !this.left.includes(one)) : null }),
-        });
-        if (!answer.ok) throw new Error("no ranking");
-        const told = await answer.json();
-        // An answer that comes after a newer one is of no use.
-        if (told.seq < this.shown) return;
-        this.shown = told.seq;
-        this.ranked = told;
-        this.silent = false;
+        await newest(
+          () => Ask.post(data.rank, body),
+          (told) => {
+            this.shown = told.seq;
+            this.ranked = told;
+            this.silent = false;
+          },
+        );
       } catch (error) {
         this.silent = true;
       }

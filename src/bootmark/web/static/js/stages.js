@@ -144,28 +144,27 @@
   if (strip) {
     const warmer = strip.querySelector("[name=warmer]"), later = strip.querySelector("[name=later]");
     const figure = document.querySelector("[data-whatif-figure]"), answerBox = document.querySelector("[data-whatif-answer]");
-    let asked = 0, shown = 0;
+    const newest = Ask.newest();
     const say = () => {
       const degrees = Number(warmer.value), days = Number(later.value);
       strip.querySelector("[data-warmer]").textContent = degrees ? Math.abs(degrees) + " °C " + (degrees > 0 ? "warmer" : "cooler") : "as foretold";
       strip.querySelector("[data-later]").textContent = days ? Math.abs(days) + (Math.abs(days) === 1 ? " day " : " days ") + (days > 0 ? "later" : "earlier") : "as set";
     };
+    const draw = (found) => {
+      answerBox.textContent = found.text;
+      if (!found.svg) return;
+      figure.querySelector("svg").outerHTML = own.createHTML(found.svg);
+      keepNames(figure);
+      figure.told = found.days;
+      show(figure, Number(figure.getAttribute("aria-valuenow")));
+    };
     const ask = async () => {
       say();
-      const mine = ++asked;
+      const address = strip.dataset.whatif + "?warmer=" + warmer.value + "&later=" + later.value;
       try {
-        const answer = await fetch(strip.dataset.whatif + "?warmer=" + warmer.value + "&later=" + later.value);
-        const found = await answer.json();
-        if (mine < shown) return;
-        shown = mine;
-        answerBox.textContent = found.text;
-        if (!found.svg) return;
-        figure.querySelector("svg").outerHTML = own.createHTML(found.svg);
-        keepNames(figure);
-        figure.told = found.days;
-        show(figure, Number(figure.getAttribute("aria-valuenow")));
+        await newest(async () => (await fetch(address)).json(), draw);
       } catch (error) {
-        if (mine === asked) answerBox.textContent = "No answer: the connection is gone. Move it again.";
+        answerBox.textContent = "No answer: the connection is gone. Move it again.";
       }
     };
     strip.addEventListener("input", ask);
