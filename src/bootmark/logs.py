@@ -34,15 +34,15 @@ def fault(error: BaseException) -> dict[str, object]:
     """What kind of error, where in the code, and what the database calls it."""
     cause = getattr(error, "orig", None) or error
     places = traceback.extract_tb(error.__traceback__)[-MOST_PLACES:]
-    told: dict[str, object] = {
+    line: dict[str, object] = {
         "kind": type(cause).__name__,
         "places": [f"{Path(place.filename).name}:{place.lineno} {place.name}" for place in places],
     }
     if state := getattr(cause, "sqlstate", None):
-        told["sqlstate"] = state
+        line["sqlstate"] = state
     elif isinstance(cause, OSError) or type(cause).__name__ == "OperationalError":
-        told["said"] = str(cause).partition("\n")[0]
-    return told
+        line["said"] = str(cause).partition("\n")[0]
+    return line
 
 
 def to_standard_error(level: int = logging.INFO) -> None:

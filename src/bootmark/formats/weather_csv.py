@@ -212,24 +212,24 @@ def read(content: bytes, choices: Choices, step: Callable[[int], None] | None = 
     for line, cells, raw in _rows(lines):
         if step and line % STEP_LINES == 0:
             step(100 * line // len(lines))
-        told = _read_row(cells, places, choices, line)
-        if isinstance(told, str):
-            refused.append(Problem(line, told, raw, tuple(cells)))
+        reading = _read_row(cells, places, choices, line)
+        if isinstance(reading, str):
+            refused.append(Problem(line, reading, raw, tuple(cells)))
             continue
-        before = days.get(told.date)
+        before = days.get(reading.date)
         if before is None:
-            days[told.date] = told
-        elif (before.tmin, before.tmax, before.rain) == (told.tmin, told.tmax, told.rain):
-            doubts.append(Problem(line, f"{told.date:%-d %B %Y} is told twice with the same values: taken once.", raw))
+            days[reading.date] = reading
+        elif (before.tmin, before.tmax, before.rain) == (reading.tmin, reading.tmax, reading.rain):
+            doubts.append(Problem(line, f"{reading.date:%-d %B %Y} is told twice with the same values: taken once.", raw))
         else:
-            reason = f"{told.date:%-d %B %Y} was told on line {before.line} with other values: that one is kept."
+            reason = f"{reading.date:%-d %B %Y} was told on line {before.line} with other values: that one is kept."
             refused.append(Problem(line, reason, raw, tuple(cells)))
     ordered = [days[day] for day in sorted(days)]
-    for told in ordered:
-        if told.tmin == told.tmax:
-            doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} has one value for minimum and maximum.", ""))
-        elif told.tmax - told.tmin > 35:
-            doubts.append(Problem(told.line, f"{told.date:%-d %B %Y} spans {told.tmax - told.tmin:.0f} °C: check it.", ""))
+    for reading in ordered:
+        if reading.tmin == reading.tmax:
+            doubts.append(Problem(reading.line, f"{reading.date:%-d %B %Y} has one value for minimum and maximum.", ""))
+        elif reading.tmax - reading.tmin > 35:
+            doubts.append(Problem(reading.line, f"{reading.date:%-d %B %Y} spans {reading.tmax - reading.tmin:.0f} °C: check it.", ""))
     day = dt.timedelta(days=1)
     gaps = [(before.date + day, after.date - day) for before, after in itertools.pairwise(ordered) if after.date - before.date > day]
     return Reading(tuple(ordered), tuple(refused), tuple(doubts), tuple(gaps))

@@ -128,12 +128,12 @@ def outdated(options: argparse.Namespace) -> int:
     """Which pinned packages are behind the registries; asks the network."""
     packages.ready(testing=True)
     step("Python packages behind PyPI")
-    told = python("-m", "pip", "list", "--outdated", "--disable-pip-version-check", env=environment())
+    code = python("-m", "pip", "list", "--outdated", "--disable-pip-version-check", env=environment())
     if shutil.which("npm"):
         step("Packages of assets/ behind npm")
         # npm answers 1 where some are behind: that is what was asked, and no failure.
         subprocess.run(["npm", "outdated"], cwd=ROOT / "assets")
-    return told
+    return code
 
 
 def assets(options: argparse.Namespace) -> int:
@@ -148,25 +148,25 @@ def parser() -> argparse.ArgumentParser:
     commands = top.add_subparsers(required=True, metavar="command")
 
     def add(name: str, help_: str, action: object) -> argparse.ArgumentParser:
-        one = commands.add_parser(name, help=help_)
-        one.set_defaults(action=action)
-        return one
+        command = commands.add_parser(name, help=help_)
+        command.set_defaults(action=action)
+        return command
 
-    one = add("demo", "run the demo farm on this machine", demo)
-    one.add_argument("--port", type=int, default=DEMO_PORT)
-    one.add_argument("--reset", action="store_true", help="throw the demo's data away and load it anew")
+    command = add("demo", "run the demo farm on this machine", demo)
+    command.add_argument("--port", type=int, default=DEMO_PORT)
+    command.add_argument("--reset", action="store_true", help="throw the demo's data away and load it anew")
     add("serve", "run for real use, with settings from the environment", serve)
     add("worker", "run only the background worker", worker)
-    one = add("test", "run every test on a throw-away database, or the named modules", test)
-    one.add_argument("names", nargs="*")
-    one.add_argument("--fast", action="store_true", help="the core alone, without a database")
+    command = add("test", "run every test on a throw-away database, or the named modules", test)
+    command.add_argument("names", nargs="*")
+    command.add_argument("--fast", action="store_true", help="the core alone, without a database")
     add("release", "dump this version's demo farm for the tests of later ones", release).add_argument("version")
     add("check", "lint, format, types and import rules", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     add("catalogue", "what the catalogue covers and rests on", catalogue)
-    one = add("bench", "run one benchmark, on the demo where it needs one", bench)
-    one.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
-    one.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
+    command = add("bench", "run one benchmark, on the demo where it needs one", bench)
+    command.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
+    command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     add("outdated", "which pinned packages are behind the registries", outdated)
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

@@ -192,10 +192,10 @@ def lasting() -> Cluster:
     note = folder / "cluster.json"
     if note.exists():
         try:
-            told = json.loads(note.read_text())
+            noted = json.loads(note.read_text())
             # One that was made before a role was there gives it a password now.
-            passwords = {role: told["passwords"].get(role) or secrets.token_urlsafe(24) for role in ROLES}
-            cluster = Cluster(folder, int(told["port"]), passwords, bool(told["durable"]))
+            passwords = {role: noted["passwords"].get(role) or secrets.token_urlsafe(24) for role in ROLES}
+            cluster = Cluster(folder, int(noted["port"]), passwords, bool(noted["durable"]))
             cluster.save()
             return cluster
         except (ValueError, TypeError, KeyError, AttributeError) as error:

@@ -13,12 +13,12 @@ from bootmark.launch.say import ROOT, VAR
 
 def environment(cluster: Cluster | None = None, **more: str) -> dict[str, str]:
     """The child's environment; the database addresses travel in it, never on a command line."""
-    known = dict(os.environ, PYTHONPATH=str(ROOT / "src"), PYTHONUNBUFFERED="1")
+    variables = dict(os.environ, PYTHONPATH=str(ROOT / "src"), PYTHONUNBUFFERED="1")
     if cluster:
         for role in clusters.ROLES:
-            known[f"BOOTMARK_{role.removeprefix('bm_').upper()}_URL"] = cluster.url(role)
-            known[f"BOOTMARK_{role.removeprefix('bm_').upper()}_PASSWORD"] = cluster.passwords[role]
-    return known | more
+            variables[f"BOOTMARK_{role.removeprefix('bm_').upper()}_URL"] = cluster.url(role)
+            variables[f"BOOTMARK_{role.removeprefix('bm_').upper()}_PASSWORD"] = cluster.passwords[role]
+    return variables | more
 
 
 def python(*words: str, env: dict[str, str], quiet: bool = False) -> int:

@@ -18,12 +18,12 @@ NO_MAIN_CLUSTER = Path("/etc/postgresql-common/createcluster.conf")
 
 def postgres_bin() -> Path | None:
     """The newest PostgreSQL of version 15 or later, or None."""
-    found = [
+    versions = [
         (int(path.parent.name), path)
         for path in Path("/usr/lib/postgresql").glob("*/bin")
         if path.parent.name.isdigit() and (path / "initdb").exists()
     ]
-    usable = [pair for pair in found if pair[0] >= 15]
+    usable = [pair for pair in versions if pair[0] >= 15]
     return max(usable)[1] if usable else None
 
 

@@ -68,10 +68,10 @@ def worker_count() -> int:
 
 def count(setting: str, usual: int) -> int:
     """A number of processes from the environment. Raises Stop where it is none."""
-    told = os.environ.get(setting, "")
-    if told and (not told.isdigit() or not 1 <= int(told) <= 32):
-        raise Stop(f"{setting} is {told!r}: give a number from 1 to 32.")
-    return int(told) if told else usual
+    number = os.environ.get(setting, "")
+    if number and (not number.isdigit() or not 1 <= int(number) <= 32):
+        raise Stop(f"{setting} is {number!r}: give a number from 1 to 32.")
+    return int(number) if number else usual
 
 
 def ready(address: str) -> bool:

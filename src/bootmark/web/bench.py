@@ -29,57 +29,57 @@ class Pick:
 _picks: memo.Kept[Pick] = memo.Kept(128)
 
 
-def signs_for(known: Catalogue, crop: str, family: str = "") -> list[Sign]:
+def signs_for(catalogue: Catalogue, crop: str, family: str = "") -> list[Sign]:
     """Signs that any cause on this crop can leave, those most often met there first."""
-    agents, _ = candidates(Case(crop, family=family), known)
+    agents, _ = candidates(Case(crop, family=family), catalogue)
     met = dict.fromkeys(ALWAYS, 0.0)
     for agent in agents:
         usual = HOW_USUAL[agent.hosts.get(crop) or agent.hosts.get("*", "seldom")]
         for sign, shows in agent.shows.items():
             if sign not in ALWAYS:
                 met[sign] = met.get(sign, 0.0) + usual * shows.chance
-    return sorted((known.signs[sign] for sign in met), key=lambda sign: -met[sign.id])
+    return sorted((catalogue.signs[sign] for sign in met), key=lambda sign: -met[sign.id])
 
 
-def leaf_of(known: Catalogue, crop: str, family: str = "") -> str:
+def leaf_of(catalogue: Catalogue, crop: str, family: str = "") -> str:
     """The leaf form to draw signs on: the crop's own, that of its family's first crop, or a plain leaf."""
-    if crop in known.crops:
-        return known.crops[crop].leaf
-    return next((one.leaf for one in known.crops.values() if one.family == family), "ovate")
+    if crop in catalogue.crops:
+        return catalogue.crops[crop].leaf
+    return next((one.leaf for one in catalogue.crops.values() if one.family == family), "ovate")
 
 
-def pick_from(known: Catalogue, crop: str, family: str = "") -> Pick:
+def pick_from(catalogue: Catalogue, crop: str, family: str = "") -> Pick:
     """What is drawn to pick from on a crop: the same for everybody, and made once."""
-    key = (known.hash, crop, family)
-    return _picks.get(key) or _picks.put(key, _pick(known, crop, family))
+    key = (catalogue.hash, crop, family)
+    return _picks.get(key) or _picks.put(key, _pick(catalogue, crop, family))
 
 
-def _pick(known: Catalogue, crop: str, family: str) -> Pick:
-    signs = signs_for(known, crop, family)
+def _pick(catalogue: Catalogue, crop: str, family: str) -> Pick:
+    signs = signs_for(catalogue, crop, family)
     used = [part for part in PARTS if any(sign.part == part for sign in signs)]
     drawn = {
         "signs": signs,
         "parts": used,
         "plant": list(plant_parts()),
         "labels": {part: label(part) for part in used},
-        "leaf": leaf_of(known, crop, family),
+        "leaf": leaf_of(catalogue, crop, family),
     }
     return Pick(Markup(render_template("bench_pick.html", pick=drawn)), told_of(signs))  # noqa: S704 - a template of ours
 
 
-def signs_sent(known: Catalogue, told: dict[str, Any]) -> dict[str, str] | None:
+def signs_sent(catalogue: Catalogue, told: dict[str, Any]) -> dict[str, str] | None:
     """The signs of a posted case; None where they are not signs and states that Bootmark knows."""
     signs = told.get("signs")
     # An answer may be anything here, also what can't be looked up.
     good = isinstance(signs, dict) and all(
-        sign in known.signs and isinstance(state, str) and state in STATES for sign, state in signs.items()
+        sign in catalogue.signs and isinstance(state, str) and state in STATES for sign, state in signs.items()
     )
     return signs if good else None
 
 
-def tools_of(known: Catalogue) -> list[str]:
+def tools_of(catalogue: Catalogue) -> list[str]:
     """Every tool that some look takes, the most used first."""
-    used = Counter(tool for look in known.looks.values() for tool in look.tools)
+    used = Counter(tool for look in catalogue.looks.values() for tool in look.tools)
     return [tool for tool, _ in used.most_common()]
 
 

@@ -45,7 +45,7 @@ def send(command: type[Command], **more: Any) -> Json:
 
 def send_as_kept(kind: str, v: int, payload: Any, merges: tuple[uuid.UUID, ...] = ()) -> Json:
     """The same with a payload as it was kept before. merges: commands whose versions are taken up in it."""
-    raw = {"kind": kind, "v": v, "payload": payload, "base": request.form.get("base") or None, "merges": [str(one) for one in merges]}
+    raw = {"kind": kind, "v": v, "payload": payload, "base": request.form.get("base") or None, "merges": [str(merged) for merged in merges]}
     try:
         sent = Sent.of(raw | {name: request.form[name] for name in ("command_id", "record_id")}, guard.now())
     except (KeyError, Refused) as error:
@@ -63,14 +63,14 @@ def record_id() -> uuid.UUID | None:
 
 def posted() -> dict[str, Any]:
     """The JSON object that was posted; an empty one where something else came."""
-    told = request.get_json(silent=True)
-    return told if isinstance(told, dict) else {}
+    body = request.get_json(silent=True)
+    return body if isinstance(body, dict) else {}
 
 
 def asked(name: str, low: float, high: float) -> float:
     """A number that the address asks for, brought between two limits; 0 where it is none."""
-    told = request.args.get(name, 0.0, type=float)
-    return min(max(told, low), high) if told is not None and math.isfinite(told) else 0.0
+    number = request.args.get(name, 0.0, type=float)
+    return min(max(number, low), high) if number is not None and math.isfinite(number) else 0.0
 
 
 def from_place() -> int:

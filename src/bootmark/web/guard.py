@@ -136,12 +136,12 @@ def ask_who() -> None:
         raise AskFirst
     # A transaction of its own: a failed try is counted whatever comes of the form.
     with work.nobody() as session:
-        told = sign_ins.check(session, g.person.email, password, asked_from(), real_now())
-    if told.wait:
-        raise AskFirst(too_soon(told.wait))
-    if told.person is None:
+        attempt = sign_ins.check(session, g.person.email, password, asked_from(), real_now())
+    if attempt.wait:
+        raise AskFirst(too_soon(attempt.wait))
+    if attempt.person is None:
         raise AskFirst("That is not your password: type it again.")
-    sign_ins.asked(db(), token(), told.person, asked_from(), real_now())
+    sign_ins.asked(db(), token(), attempt.person, asked_from(), real_now())
     g.member = dataclasses.replace(member(), fresh=True)
 
 

@@ -49,10 +49,10 @@ def server_on(descriptor: int, application: Any) -> Any:
 
 def serve(server: Any) -> None:
     """Answer until SIGTERM or SIGINT; then finish what is being answered."""
-    told: list[int] = []
+    signals: list[int] = []
     for number in (signal.SIGTERM, signal.SIGINT):
-        signal.signal(number, lambda which, _frame: told.append(which))
-    while not told:
+        signal.signal(number, lambda which, _frame: signals.append(which))
+    while not signals:
         wasyncore.loop(timeout=0.5, use_poll=True, map=server._map, count=1)
     server.del_channel()
     limit = time.monotonic() + END_SECONDS

@@ -58,13 +58,13 @@ def ask(url: str, path: str, **words: str) -> dict[str, Any]:
     try:
         if answer.status != 200:
             raise ValueError(f"the station answered {answer.status}")
-        told = json.loads(_body(answer))
+        readings = json.loads(_body(answer))
     finally:
         # What was not read is not waited for: the connection goes, and the next call makes its own.
         answer.close()
-    if not isinstance(told, dict):
+    if not isinstance(readings, dict):
         raise ValueError("the station's answer is not an object")
-    return told
+    return readings
 
 
 def _refuse_where_no_station_stands(url: str) -> None:
@@ -99,17 +99,17 @@ def backed_off(failures: int) -> dt.timedelta:
     return min(dt.timedelta(minutes=2 ** min(failures, 12)), MOST_BACK_OFF)
 
 
-def _moment(told: Any) -> dt.datetime:
+def _moment(text: Any) -> dt.datetime:
     """A time with its zone, in a year in which stations measure. Raises ValueError."""
-    at = dt.datetime.fromisoformat(told)
+    at = dt.datetime.fromisoformat(text)
     if at.tzinfo is None or at.year not in YEARS:
-        raise ValueError(f"{told} is not a time with a zone")
+        raise ValueError(f"{text} is not a time with a zone")
     return at.astimezone(dt.UTC)
 
 
-def _hours(told: Any) -> list[HourReading]:
+def _hours(rows: Any) -> list[HourReading]:
     hours = []
-    for row in told:
+    for row in rows:
         at = _moment(row["at"])
         values = {name: float(row[name]) for name in LIMITS}
         for name, value in values.items():
@@ -125,8 +125,8 @@ def pull_station(session: Session, station: Station, now: dt.datetime) -> int:
     newest = session.scalars(of_farm(WeatherDay, func.max(WeatherDay.local_date)).where(WeatherDay.station_id == station.id)).one()
     since = dt.datetime.combine(newest + dt.timedelta(days=1), dt.time(0), offset(station)) if newest else now - FIRST_DAYS
     since = max(since, now - MOST_HOURS)
-    told = ask(station.url, "readings", station=station.name, since=since.isoformat(), until=now.isoformat())
-    taken = take(session, station, _hours(told["hours"]), PULLED)
+    readings = ask(station.url, "readings", station=station.name, since=since.isoformat(), until=now.isoformat())
+    taken = take(session, station, _hours(readings["hours"]), PULLED)
     foretold = ask(station.url, "forecast", station=station.name, at=now.isoformat())
     take_forecast(session, station, _moment(foretold["issued_at"]), _hours(foretold["hours"]))
     station.heard_at = now

@@ -140,23 +140,23 @@ async def take_jobs(queue: str, at_once: int) -> None:
     )
 
 
-async def _until(told: asyncio.Event) -> None:
-    await told.wait()
+async def _until(ended: asyncio.Event) -> None:
+    await ended.wait()
 
 
 async def work() -> int:
     """Take jobs until told to end (0), or until the database is gone (1): whoever supervises starts us again."""
-    told = asyncio.Event()
+    ended = asyncio.Event()
     for number in (signal.SIGTERM, signal.SIGINT):
-        asyncio.get_running_loop().add_signal_handler(number, told.set)
+        asyncio.get_running_loop().add_signal_handler(number, ended.set)
     async with app.open_async():
         running = [asyncio.create_task(take_jobs(queue, at_once)) for queue, at_once in AT_ONCE.items()]
-        running += [asyncio.create_task(take_over()), asyncio.create_task(_until(told))]
+        running += [asyncio.create_task(take_over()), asyncio.create_task(_until(ended))]
         await asyncio.wait(running, return_when=asyncio.FIRST_COMPLETED)
         for each in running:
             each.cancel()
         await asyncio.gather(*running, return_exceptions=True)
-    return 0 if told.is_set() else 1
+    return 0 if ended.is_set() else 1
 
 
 def main() -> None:

@@ -99,12 +99,12 @@ def _not_a_target(case: _Case) -> Decision | None:
     return None
 
 
-def _unproved(case: _Case, known: Catalogue) -> Decision | None:
+def _unproved(case: _Case, catalogue: Catalogue) -> Decision | None:
     finding = case.finding
     if finding.confirmed and finding.verdict in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME):
         return None
     case.against.append("Nothing seen so far is left by this animal alone. Nothing is sprayed on a symptom.")
-    look = known.looks.get(finding.next_look)
+    look = catalogue.looks.get(finding.next_look)
     case.change.append(f"{look.do}" if look else "The live animal, or a sign that only it leaves.")
     return case.decide(
         DecisionKind.LOOK_AGAIN, "Look again before you call: no live one has been seen.", 1, look.name if look else "the live animal"
@@ -259,5 +259,5 @@ def act_kind(control: Control, stage: StageNow) -> DecisionKind:
 
 
 def _nominal(agent: Agent, crop: str, measure: str) -> Threshold | None:
-    found = next((one for one in agent.thresholds if one.crop in (crop, "*") and one.measure == measure), None)
-    return Threshold(found.value, found.measure, found.unit, found.source, found.crop) if found else None
+    threshold = next((nominal for nominal in agent.thresholds if nominal.crop in (crop, "*") and nominal.measure == measure), None)
+    return Threshold(threshold.value, threshold.measure, threshold.unit, threshold.source, threshold.crop) if threshold else None

@@ -49,15 +49,15 @@ def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
     return Suspect(agent.id, chance, speaks_for, against, confirmed)
 
 
-def contradictions(case: Case, known: Catalogue) -> list[str]:
+def contradictions(case: Case, catalogue: Catalogue) -> list[str]:
     """Pairs of signs told as seen that can't both be there."""
-    seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in known.signs]
+    seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
     found = []
     for sign in seen:
-        for other in known.signs[sign].not_with:
+        for other in catalogue.signs[sign].not_with:
             if other in seen:
-                one, two = known.signs[sign], known.signs[other]
-                found.append(f"{one.name} and {two.name.lower()} can't both be: {known.looks[one.look].do.rstrip('.').lower()}, again.")
+                one, two = catalogue.signs[sign], catalogue.signs[other]
+                found.append(f"{one.name} and {two.name.lower()} can't both be: {catalogue.looks[one.look].do.rstrip('.').lower()}, again.")
     return found
 
 
@@ -71,8 +71,8 @@ def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
     return _ranking(_question(told, known))
 
 
-def _question(told: Case, known: Catalogue) -> Question:
-    network = Network(told, known)
+def _question(told: Case, catalogue: Catalogue) -> Question:
+    network = Network(told, catalogue)
     return Question(network, network.solve())
 
 
@@ -175,11 +175,11 @@ def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None)
     return _judge(told, known, ranking, next_looks(told, ranking, catalogue=known))
 
 
-def _named(told: Case, known: Catalogue, ranking: Ranking) -> list[Suspect]:
+def _named(told: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
     """Pests with a confirming sign, chance and margin enough."""
     found = []
     for one in ranking.suspects:
-        agent = known.agent(one.agent)
+        agent = catalogue.agent(one.agent)
         if not (agent.is_pest and one.confirmed and one.probability >= NAMED_AT):
             continue
         proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and told.signs.get(sign) == SEEN]
@@ -187,30 +187,30 @@ def _named(told: Case, known: Catalogue, ranking: Ranking) -> list[Suspect]:
             other.probability
             for other in ranking.suspects
             if other.agent != one.agent
-            and known.agent(other.agent).is_pest
-            and all(sign in known.agent(other.agent).shows for sign in proofs)
+            and catalogue.agent(other.agent).is_pest
+            and all(sign in catalogue.agent(other.agent).shows for sign in proofs)
         ]
         if all(one.probability >= MARGIN * rival for rival in rivals):
             found.append(one)
     return found
 
 
-def _judge(told: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
+def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
     def say(kind: VerdictKind, ones: Sequence[Suspect], advice: str) -> Verdict:
-        return _verdict(kind, ones, told, known, looks, advice)
+        return _verdict(kind, ones, told, catalogue, looks, advice)
 
     def of(one: Suspect) -> Agent:
-        return known.agent(one.agent)
+        return catalogue.agent(one.agent)
 
     if not any(state == SEEN for state in told.signs.values()):
         return say(VerdictKind.NEEDS_A_LOOK, [], "Tap what you see, or say that the plant is sound.")
     listed = [one for one in ranking.suspects if one.confirmed and one.probability >= REPORTED_AT and of(one).listed_in(told.region)]
     if listed:
         return say(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), told.region))
-    named = _named(told, known, ranking)
+    named = _named(told, catalogue, ranking)
     helpers = [one for one in ranking.suspects if of(one).kind == AgentKind.BENEFICIAL and one.confirmed and one.probability >= SETTLED_AT]
     if named:
-        if helpers and all(activity(one.agent, told, catalogue=known) == Activity.PARASITISED for one in named):
+        if helpers and all(activity(one.agent, told, catalogue=catalogue) == Activity.PARASITISED for one in named):
             return say(VerdictKind.HELP_HAS_COME, [helpers[0], *named], f"{of(named[0]).leave_when} {of(helpers[0]).leave_when}")
         plan = of(named[0]).sampling
         advice = f"Count next, {plan.unit} by {plan.unit}." if plan else "Count next."
@@ -233,7 +233,7 @@ def _judge(told: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook]
         return say(kind, others[:1], _instead(of(others[0])))
     top = ranking.suspects[:1]
     if looks:
-        return say(VerdictKind.NEEDS_A_LOOK, top, known.looks[looks[0].look].do)
+        return say(VerdictKind.NEEDS_A_LOOK, top, catalogue.looks[looks[0].look].do)
     return say(VerdictKind.CANNOT_TELL, top, "Bag a sample in paper, note the place and the day, and ask a licensed adviser.")
 
 
@@ -255,20 +255,22 @@ def _report(agent: Agent, region: str) -> str:
     )
 
 
-def _verdict(kind: VerdictKind, chosen: Sequence[Suspect], case: Case, known: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
+def _verdict(kind: VerdictKind, chosen: Sequence[Suspect], case: Case, catalogue: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
     agents = tuple(one.agent for one in chosen)
     change = []
     for one in looks[:2]:
-        look = known.looks[one.look]
-        others = [known.agent(agent).in_sentence for agent in one.splits if agent not in agents]
+        look = catalogue.looks[one.look]
+        others = [catalogue.agent(agent).in_sentence for agent in one.splits if agent not in agents]
         change.append(f"{look.name}: could point to {others[0]} instead." if others else f"{look.name}: would settle it.")
     state = (
-        activity(agents[-1] if kind == VerdictKind.HELP_HAS_COME else agents[0], case, catalogue=known) if agents else Activity.NOT_KNOWN
+        activity(agents[-1] if kind == VerdictKind.HELP_HAS_COME else agents[0], case, catalogue=catalogue)
+        if agents
+        else Activity.NOT_KNOWN
     )
-    if agents and state == Activity.NOT_KNOWN and known.agent(agents[0]).is_pest:
-        telling = activity_look(agents[0], case, catalogue=known)
+    if agents and state == Activity.NOT_KNOWN and catalogue.agent(agents[0]).is_pest:
+        telling = activity_look(agents[0], case, catalogue=catalogue)
         if telling:
-            change.append(f"{known.looks[telling].name}: would tell whether it is still at work.")
+            change.append(f"{catalogue.looks[telling].name}: would tell whether it is still at work.")
     return Verdict(
         kind=kind,
         agents=agents,

@@ -58,21 +58,21 @@ class Solution:
 class Network:
     """One case's agents with their priors, and what was told of its signs."""
 
-    def __init__(self, case: Case, known: Catalogue) -> None:
-        self.case, self.known = case, known
-        self.agents, self.note = candidates(case, known)
-        self.priors: tuple[Prior, ...] = priors(self.agents, case, known)
+    def __init__(self, case: Case, catalogue: Catalogue) -> None:
+        self.case, self.known = case, catalogue
+        self.agents, self.note = candidates(case, catalogue)
+        self.priors: tuple[Prior, ...] = priors(self.agents, case, catalogue)
         self.odds = [one.chance / (1 - one.chance) for one in self.priors]
         self.place = {agent.id: place for place, agent in enumerate(self.agents)}
         self.showing = _showing(self.agents)
-        self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in known.signs]
-        self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in known.signs]
+        self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
+        self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in catalogue.signs]
         self.answered = [*self.seen, *self.absent]
         column = {sign: at for at, sign in enumerate(self.answered)}
         self.shown: list[Shown] = [
             [(column[sign], 1 - shows.chance) for sign, shows in agent.shows.items() if sign in column] for agent in self.agents
         ]
-        self.base = [1 - known.signs[sign].leak for sign in self.answered]
+        self.base = [1 - catalogue.signs[sign].leak for sign in self.answered]
         # Told as seen: a - b * miss; told as absent: a + b * miss. One line serves both.
         straight = 1 - 2 * case.slip
         self.fixed = [1 - case.slip] * len(self.seen) + [case.slip] * len(self.absent)

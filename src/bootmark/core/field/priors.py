@@ -26,27 +26,27 @@ class Prior:
     against: tuple[Reason, ...]
 
 
-def candidates(case: Case, known: Catalogue) -> tuple[tuple[Agent, ...], str]:
+def candidates(case: Case, catalogue: Catalogue) -> tuple[tuple[Agent, ...], str]:
     """Agents that may be at work on the case's crop, and a note where the crop had to be guessed at.
 
     A crop that is not known falls back to those of its family; without a family, to those of any crop.
     """
-    if case.crop in known.crops:
-        return known.on(case.crop), ""
-    kin = [crop.id for crop in known.crops.values() if crop.family == case.family]
-    found = tuple(agent for agent in known.agents.values() if "*" in agent.hosts or any(crop in agent.hosts for crop in kin))
+    if case.crop in catalogue.crops:
+        return catalogue.on(case.crop), ""
+    kin = [crop.id for crop in catalogue.crops.values() if crop.family == case.family]
+    found = tuple(agent for agent in catalogue.agents.values() if "*" in agent.hosts or any(crop in agent.hosts for crop in kin))
     if kin:
-        names = ", ".join(known.crops[crop].name.lower() for crop in kin[:3])
+        names = ", ".join(catalogue.crops[crop].name.lower() for crop in kin[:3])
         return found, f"{case.crop} is not a crop that Bootmark knows: causes of its family, {case.family} ({names}), are weighed."
     return found, f"{case.crop} is not a crop that Bootmark knows: only causes of any crop are weighed. Choose its family to do better."
 
 
-def _usual(agent: Agent, case: Case, known: Catalogue) -> str:
+def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
     if case.crop in agent.hosts:
         return agent.hosts[case.crop]
-    if case.crop not in known.crops:
+    if case.crop not in catalogue.crops:
         order = list(HOW_USUAL)
-        kin = [usual for crop, usual in agent.hosts.items() if crop in known.crops and known.crops[crop].family == case.family]
+        kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == case.family]
         if kin:
             return LESS_USUAL[min(kin, key=order.index)]
     return agent.hosts.get("*", "rarely")
@@ -81,11 +81,11 @@ def _weather(agent: Agent, case: Case) -> tuple[float, list[Speaks]]:
     return factor, reasons
 
 
-def priors(agents: tuple[Agent, ...], case: Case, known: Catalogue) -> tuple[Prior, ...]:
+def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
     """One prior for each agent, in their order."""
     odds, seasons, usual_chance = [], [], []
     for agent in agents:
-        chance = HOW_USUAL[_usual(agent, case, known)]
+        chance = HOW_USUAL[_usual(agent, case, catalogue)]
         factor, season = _in_season(agent, case)
         factor *= agent.places.get(case.place, 1.0)
         odds.append(chance / (1 - chance) * factor)

@@ -28,13 +28,13 @@ class Reply:
     caution: str
 
 
-def ask(look: NextLook, known: Catalogue, crop: str) -> str:
+def ask(look: NextLook, catalogue: Catalogue, crop: str) -> str:
     """One request, ready to send: what to do, what to tell, what picture helps."""
-    what = known.looks[look.look]
-    signs = [known.signs[sign] for sign in look.signs]
+    what = catalogue.looks[look.look]
+    signs = [catalogue.signs[sign] for sign in look.signs]
     told = "; ".join(sign.sentence.rstrip(".")[0].lower() + sign.sentence.rstrip(".")[1:] for sign in signs)
     tools = " ".join(hint for tool in what.tools if (hint := AT_HAND.get(tool, "")))
-    name = known.crops[crop].name.lower() if crop in known.crops else crop
+    name = catalogue.crops[crop].name.lower() if crop in catalogue.crops else crop
     question = "Do you see this, yes or no" if len(signs) == 1 else "Which of these do you see, and which are not there"
     parts = [
         f"Thank you for asking about your {name}. One look would tell us most.",
@@ -65,21 +65,21 @@ BAG = ("Put a few leaves or a shoot into a paper bag, write place and day on it,
 REPORT = ("Photograph it.", "Leave it where it is: do not move, post or treat it.", "Tell the plant health authority today.")
 
 
-def answer(case: Case, verdict: Verdict, known: Catalogue) -> Reply:
+def answer(case: Case, verdict: Verdict, catalogue: Catalogue) -> Reply:
     """A verdict as a reply in plain words. No spray is ever put into it: that takes the label and a licensed adviser."""
-    agents = [known.agent(agent) for agent in verdict.agents]
-    crop = known.crops[case.crop].name.lower() if case.crop in known.crops else case.crop
+    agents = [catalogue.agent(agent) for agent in verdict.agents]
+    crop = catalogue.crops[case.crop].name.lower() if case.crop in catalogue.crops else case.crop
     title, text, do, watch = _parts(verdict, agents)
-    return Reply(f"Your {crop}: {title}", text, _why(verdict, agents, known), do, watch, CAUTION)
+    return Reply(f"Your {crop}: {title}", text, _why(verdict, agents, catalogue), do, watch, CAUTION)
 
 
-def _why(verdict: Verdict, agents: list[Agent], known: Catalogue) -> tuple[str, ...]:
+def _why(verdict: Verdict, agents: list[Agent], catalogue: Catalogue) -> tuple[str, ...]:
     """The signs that speak for it, in the catalogue's own sentences, the proving ones first."""
     found = []
     for reason in verdict.speaks_for:
-        if reason.sign in known.signs:
+        if reason.sign in catalogue.signs:
             proves = any(agent.shows[reason.sign].confirms for agent in agents if reason.sign in agent.shows)
-            found.append((not proves, known.signs[reason.sign].sentence + (" Nothing else leaves that." if proves else "")))
+            found.append((not proves, catalogue.signs[reason.sign].sentence + (" Nothing else leaves that." if proves else "")))
     return tuple(dict.fromkeys(text for _, text in sorted(found, key=lambda one: one[0])))
 
 

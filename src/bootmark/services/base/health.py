@@ -29,11 +29,11 @@ def parts(real_now: dt.datetime) -> dict[Part, str]:
             row = session.execute(text("SELECT revision, worker_seen FROM bm_health()")).one()
     except DatabaseAway:
         return {Part.DATABASE: "it does not answer"}
-    told = {Part.DATABASE: "", Part.VERSION: "", Part.WORKER: ""}
+    illness = {Part.DATABASE: "", Part.VERSION: "", Part.WORKER: ""}
     if row.revision != newest():
-        told[Part.VERSION] = f"the database stands at {row.revision} and this code at {newest()}"
+        illness[Part.VERSION] = f"the database stands at {row.revision} and this code at {newest()}"
     if row.worker_seen is None:
-        told[Part.WORKER] = "none is running"
+        illness[Part.WORKER] = "none is running"
     elif real_now - row.worker_seen > WORKER_SILENT:
-        told[Part.WORKER] = f"not heard of for {(real_now - row.worker_seen).total_seconds():.0f} s"
-    return told
+        illness[Part.WORKER] = f"not heard of for {(real_now - row.worker_seen).total_seconds():.0f} s"
+    return illness

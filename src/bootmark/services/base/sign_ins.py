@@ -108,10 +108,12 @@ def hashed(token: str) -> str:
 def check(session: Session, email: str, password: str, where: From, real_now: dt.datetime) -> Try:
     """Whether name and password fit. What came too soon counts for nothing."""
     name = people.folded(email)
-    known = session.execute(
+    is_known_address = session.execute(
         text("SELECT bm_knows_address(:name, :address, :since)"), {"name": name, "address": where.address, "since": real_now - KNOWN_FOR}
     ).scalar_one()
-    limits = {f"pair:{name}\t{where.address}": PAIR, f"address:{where.address}": ADDRESS} | ({} if known else {f"name:{name}": NAME})
+    limits = {f"pair:{name}\t{where.address}": PAIR, f"address:{where.address}": ADDRESS} | (
+        {} if is_known_address else {f"name:{name}": NAME}
+    )
     row = session.execute(text("SELECT id, name, password_hash FROM bm_sign_in(:email)"), {"email": name}).one_or_none()
     account = row.id if row else None
     seconds = max(waits(session, key, limit, real_now) for key, limit in limits.items())
@@ -121,7 +123,7 @@ def check(session: Session, email: str, password: str, where: From, real_now: dt
     if people.fits(row.password_hash if row else None, password) and row:
         session.execute(text("SELECT bm_tries_forgotten(:key)"), {"key": next(iter(limits))})
         return Try(Person(row.id, row.name, name))
-    for key in (*limits, *([f"name:{name}"] if known else [])):
+    for key in (*limits, *([f"name:{name}"] if is_known_address else [])):
         failed(session, key, real_now)
     _remember(session, account, name, where, Outcome.REFUSED, real_now)
     return Try(None)

@@ -90,19 +90,19 @@ def _join(statement: Select[Any], head: Any, parent: Any, key: Any) -> Select[An
     return statement.join(parent, (parent.farm_id == head.farm_id) & (parent.id == key))
 
 
-def _looks(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _looks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     texts = {}
     for look_id, signs, verdict in session.execute(of_farm(Look, Look.id, Look.signs, Look.working["verdict"]).where(Look.id.in_(ids))):
-        seen = [known.signs[sign].name.lower() for sign, state in signs.items() if state == SEEN and sign in known.signs]
-        agents = " and ".join(known.agent(agent).in_sentence for agent in verdict["agents"])
+        seen = [catalogue.signs[sign].name.lower() for sign, state in signs.items() if state == SEEN and sign in catalogue.signs]
+        agents = " and ".join(catalogue.agent(agent).in_sentence for agent in verdict["agents"])
         named = f"{verdict['kind'].capitalize()}{': ' + agents if agents else ''}."
         texts[look_id] = f"{named} Seen: {', '.join(seen)}." if seen else "Sound: nothing seen."
     return texts
 
 
-def _counts(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _counts(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     rows = session.scalars(of_farm(SampleRow).where(SampleRow.id.in_(ids)))
-    return {row.id: f"{known.agent(row.agent).name}: {_counted(row)}." for row in rows}
+    return {row.id: f"{catalogue.agent(row.agent).name}: {_counted(row)}." for row in rows}
 
 
 def _counted(row: SampleRow) -> str:
@@ -113,40 +113,40 @@ def _counted(row: SampleRow) -> str:
     return f"{estimate.estimate:.1f} for each {row.unit} on {estimate.units}{helpers}"
 
 
-def _calls(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _calls(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     rows = session.execute(of_farm(DecisionRow, DecisionRow.id, DecisionRow.agent, DecisionRow.headline).where(DecisionRow.id.in_(ids)))
-    return {call: f"{known.agent(agent).name}: {headline}" for call, agent, headline in rows}
+    return {call: f"{catalogue.agent(agent).name}: {headline}" for call, agent, headline in rows}
 
 
-def _done(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _done(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     columns = (Application.id, TreatmentRow.agent, TreatmentRow.control, Application.amount, Application.amount_unit, Application.area)
     statement = _join(of_farm(Application, *columns), Application, TreatmentRow, Application.treatment_id)
     texts = {}
     for done, agent_id, control, amount, unit, area in session.execute(statement.where(Application.id.in_(ids))):
-        agent = known.agent(agent_id)
+        agent = catalogue.agent(agent_id)
         texts[done] = f"{agent.control(control).name} against {agent.in_sentence}: {amount:g} {unit} on {area:g} ha."
     return texts
 
 
-def _biofixes(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _biofixes(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     rows = session.scalars(of_farm(Biofix).where(Biofix.id.in_(ids)))
-    return {row.id: f"{known.agent(row.agent).name}: heat counted from {row.on:%-d %B %Y}. {row.basis}." for row in rows}
+    return {row.id: f"{catalogue.agent(row.agent).name}: heat counted from {row.on:%-d %B %Y}. {row.basis}." for row in rows}
 
 
-def _checks(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _checks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     columns = (TrapCheck.id, Trap.name, Trap.agent, TrapCheck.caught, TrapCheck.new_lure)
     statement = _join(of_farm(TrapCheck, *columns), TrapCheck, Trap, TrapCheck.trap_id).where(TrapCheck.id.in_(ids))
     return {
-        check: f"{trap}, {known.agent(agent).name}: {caught} caught{', a new lure' if lure else ''}."
+        check: f"{trap}, {catalogue.agent(agent).name}: {caught} caught{', a new lure' if lure else ''}."
         for check, trap, agent, caught, lure in session.execute(statement)
     }
 
 
-def _sightings(session: Session, ids: Sequence[uuid.UUID], known: Catalogue) -> dict[uuid.UUID, str]:
+def _sightings(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     texts = {}
     for row in session.scalars(of_farm(StageSighting).where(StageSighting.id.in_(ids))):
         counts = ", ".join(f"{count} {MANY.get(stage, stage) if count != 1 else stage}" for stage, count in row.counts.items())
-        texts[row.id] = f"{known.agent(row.agent).name}: {counts}."
+        texts[row.id] = f"{catalogue.agent(row.agent).name}: {counts}."
     return texts
 
 
@@ -232,35 +232,35 @@ def _count(session: Session, heads: Mapping[str, Any], block_id: uuid.UUID | Non
 
 
 def entries(
-    session: Session, known: Catalogue, *, block_id: uuid.UUID | None = None, kind: str = "", start: int = 0, most: int | None = None
+    session: Session, catalogue: Catalogue, *, block_id: uuid.UUID | None = None, kind: str = "", start: int = 0, most: int | None = None
 ) -> list[Entry]:
     """The entries of a page of the log, the newest first."""
     statement = _wanted(_kinds(kind), of_block=block_id is not None, newest=most is not None)
     rows = session.execute(statement, {"block": block_id, "most": start + (most or 0), "start": start, "shown": most})
-    return _said(session, [Line(*row) for row in rows], known)
+    return _said(session, [Line(*row) for row in rows], catalogue)
 
 
-def conflicts(session: Session, known: Catalogue) -> list[Entry]:
+def conflicts(session: Session, catalogue: Catalogue) -> list[Entry]:
     """Records of which two versions stand side by side."""
     statement = _wanted(ORDER, of_block=False, conflicts=True, newest=True)
     rows = session.execute(statement, {"most": CONFLICTS_SHOWN, "start": 0, "shown": CONFLICTS_SHOWN})
-    return _said(session, [Line(*row) for row in rows], known)
+    return _said(session, [Line(*row) for row in rows], catalogue)
 
 
-def _said(session: Session, lines: list[Line], known: Catalogue) -> list[Entry]:
+def _said(session: Session, lines: list[Line], catalogue: Catalogue) -> list[Entry]:
     farm = session.info["farm"]
     fresh: dict[str, list[Line]] = {}
     texts: dict[uuid.UUID, str] = {}
     for line in lines:
-        kept = _texts.get((farm, line.version_id, known.hash))
+        kept = _texts.get((farm, line.version_id, catalogue.hash))
         if kept is None:
             fresh.setdefault(line.kind, []).append(line)
         else:
             texts[line.record_id] = kept
     for kind, new in fresh.items():
-        told = KINDS[kind][1](session, [line.record_id for line in new], known)
+        told = KINDS[kind][1](session, [line.record_id for line in new], catalogue)
         for line in new:
-            texts[line.record_id] = _texts.put((farm, line.version_id, known.hash), told[line.record_id])
+            texts[line.record_id] = _texts.put((farm, line.version_id, catalogue.hash), told[line.record_id])
     blocks = {block.id: block.name for block in ground.blocks(session)}
     return [
         Entry(

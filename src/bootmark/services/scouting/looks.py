@@ -197,20 +197,20 @@ def draft(
     block: Block,
     at: dt.datetime,
     signs: dict[str, str],
-    known: Catalogue,
+    catalogue: Catalogue,
     tools: frozenset[str] | None = None,
 ) -> Json:
     """A case at a stop as it stands on the bench, ranked. tools: what the scout carries, None for everything."""
     case = replace(case_of(session, farm, block, at, signs), tools=tools)
-    key = (block.id, at.astimezone(zone(farm)).replace(minute=0, second=0, microsecond=0), tuple(signs.items()), tools, known.hash)
+    key = (block.id, at.astimezone(zone(farm)).replace(minute=0, second=0, microsecond=0), tuple(signs.items()), tools, catalogue.hash)
 
     def ranked() -> Json:
-        return drawn(case, known, *identify.answer(case, catalogue=known))
+        return drawn(case, catalogue, *identify.answer(case, catalogue=catalogue))
 
     return stamp.while_standing(session, _ranked, RESTS_ON, key, ranked)
 
 
-def drawn(case: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook], verdict: Verdict) -> Json:
+def drawn(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook], verdict: Verdict) -> Json:
     """A ranked case in the one schema that the bench draws."""
     return {
         "causes": [
@@ -218,19 +218,20 @@ def drawn(case: Case, known: Catalogue, ranking: Ranking, looks: list[NextLook],
                 "key": "+".join(cause.agents) or "nothing",
                 "agents": list(cause.agents),
                 "names": [
-                    known.agent(agent).name if place == 0 else known.agent(agent).in_sentence for place, agent in enumerate(cause.agents)
+                    catalogue.agent(agent).name if place == 0 else catalogue.agent(agent).in_sentence
+                    for place, agent in enumerate(cause.agents)
                 ]
                 or ["Nothing at work"],
                 "percent": round(100 * cause.probability),
-                "pest": any(known.agent(agent).is_pest for agent in cause.agents),
-                "why": _why(cause.agents, ranking, known),
+                "pest": any(catalogue.agent(agent).is_pest for agent in cause.agents),
+                "why": _why(cause.agents, ranking, catalogue),
             }
             for cause in _shown(case, ranking)
             if cause.probability >= 0.01
         ],
         "verdict": as_json(verdict)
-        | {"names": [known.agent(agent).in_sentence for agent in verdict.agents], "doing": _doing(verdict, known)},
-        "looks": [_look_json(one, known) for one in looks[:3]],
+        | {"names": [catalogue.agent(agent).in_sentence for agent in verdict.agents], "doing": _doing(verdict, catalogue)},
+        "looks": [_look_json(one, catalogue) for one in looks[:3]],
         "notes": list(ranking.notes),
         "weather": _weather_words(case),
     }
@@ -251,16 +252,16 @@ DOING = {
 }
 
 
-def _doing(verdict: Verdict, known: Catalogue) -> str:
+def _doing(verdict: Verdict, catalogue: Catalogue) -> str:
     """Whether it is still at work, in a sentence; empty where nothing that could work is spoken of."""
-    if not verdict.agents or not any(known.agent(agent).is_pest for agent in verdict.agents):
+    if not verdict.agents or not any(catalogue.agent(agent).is_pest for agent in verdict.agents):
         return ""
     return DOING.get(verdict.activity, "Not known yet whether it is still at work.")
 
 
-def _look_json(one: NextLook, known: Catalogue) -> Json:
-    look = known.looks[one.look]
-    names = [known.agent(agent).in_sentence for agent in one.splits]
+def _look_json(one: NextLook, catalogue: Catalogue) -> Json:
+    look = catalogue.looks[one.look]
+    names = [catalogue.agent(agent).in_sentence for agent in one.splits]
     tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
     return {
         "id": one.look,
@@ -269,18 +270,18 @@ def _look_json(one: NextLook, known: Catalogue) -> Json:
         "seconds": one.seconds,
         "tools": list(look.tools),
         "tells": tells,
-        "signs": [{"id": sign, "name": known.signs[sign].name} for sign in one.signs],
+        "signs": [{"id": sign, "name": catalogue.signs[sign].name} for sign in one.signs],
         "yes": look.yes,
         "no": look.no,
     }
 
 
-def _why(agents: tuple[str, ...], ranking: Ranking, known: Catalogue) -> str:
+def _why(agents: tuple[str, ...], ranking: Ranking, catalogue: Catalogue) -> str:
     """The one sentence under a cause: what it lacks, or what speaks against it, or for it."""
     if not agents:
         return "Chance marks, or a cause that Bootmark does not know."
     ones = [one for one in map(ranking.of, agents) if one]
-    unproved = [one for one in ones if not one.confirmed and known.agent(one.agent).is_pest]
+    unproved = [one for one in ones if not one.confirmed and catalogue.agent(one.agent).is_pest]
     against = [reason.text for one in ones for reason in one.reasons_against]
     speaks = [reason.text for one in ones for reason in one.reasons_for]
     if against:

@@ -39,11 +39,11 @@ _turn = threading.Lock()
 def place_of(picture: Image.Image) -> tuple[float, float] | None:
     """Latitude and longitude from a picture's EXIF, in degrees; None where it holds none that can be read."""
     try:
-        told = picture.getexif().get_ifd(IFD.GPSInfo)
+        position = picture.getexif().get_ifd(IFD.GPSInfo)
 
         def degrees(letter: int, parts: int) -> float:
-            whole, minutes, seconds = (float(one) for one in told[parts])
-            return (whole + minutes / 60 + seconds / 3600) * (-1 if told[letter] in ("S", "W") else 1)
+            whole, minutes, seconds = (float(part) for part in position[parts])
+            return (whole + minutes / 60 + seconds / 3600) * (-1 if position[letter] in ("S", "W") else 1)
 
         latitude, longitude = degrees(*LATITUDE), degrees(*LONGITUDE)
     except BROKEN:

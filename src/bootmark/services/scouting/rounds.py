@@ -31,7 +31,7 @@ def last_looks(session: Session) -> dict[uuid.UUID, dt.date]:
     return {block: on for block, on in rows if on}
 
 
-def open_cases(session: Session, known: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
+def open_cases(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
     """The newest look of each block, where it still needs one and nobody has called it."""
     called = of_farm(DecisionRow, DecisionRow.id).where(DecisionRow.look_id == Look.id).exists()
     newest = (
@@ -45,12 +45,12 @@ def open_cases(session: Session, known: Any, today: dt.date) -> dict[uuid.UUID, 
     # The workings are long: only those of the newest are taken up.
     columns = (Look.working["verdict"], Look.working["next_look"], newest.c.block_id, newest.c.on)
     rows = session.execute(of_farm(Look, *columns).join(newest, Look.id == newest.c.id))
-    found: dict[uuid.UUID, list[OpenCase]] = {}
-    for told, asked, block_id, on in rows:
-        next_look = known.looks.get(asked)
-        if told["kind"] == VerdictKind.NEEDS_A_LOOK and told["agents"] and next_look:
-            found[block_id] = [OpenCase(known.agent(told["agents"][0]).in_sentence, next_look.name, next_look.tools, on)]
-    return found
+    cases: dict[uuid.UUID, list[OpenCase]] = {}
+    for verdict, asked, block_id, on in rows:
+        next_look = catalogue.looks.get(asked)
+        if verdict["kind"] == VerdictKind.NEEDS_A_LOOK and verdict["agents"] and next_look:
+            cases[block_id] = [OpenCase(catalogue.agent(verdict["agents"][0]).in_sentence, next_look.name, next_look.tools, on)]
+    return cases
 
 
 def booked(session: Session) -> list[ReturnVisit]:
@@ -82,17 +82,17 @@ class Opened(NamedTuple):
     where: str
 
 
-def today(session: Session, farm: Farm, known: Any, day: dt.date, real_now: dt.datetime) -> Today:
+def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: dt.datetime) -> Today:
     blocks = ground.blocks(session)
-    looked, cases = last_looks(session), open_cases(session, known, day)
+    looked, cases = last_looks(session), open_cases(session, catalogue, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session):
-        name = known.agent(visit.agent).in_sentence
+        name = catalogue.agent(visit.agent).in_sentence
         due.setdefault(visit.block_id, []).append(
             DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None)
         )
-    waits = traps.waiting(traps.register(session, day), known, day)
-    listed, _ = results.refresh(session, farm, blocks, known, day, real_now)
+    waits = traps.waiting(traps.register(session, day), catalogue, day)
+    listed, _ = results.refresh(session, farm, blocks, catalogue, day, real_now)
     windows = openings(listed, day)
     states = [
         BlockState(

@@ -130,7 +130,7 @@ def _digest(heat: Heat) -> str:
     return hashlib.sha256(repr(heat).encode()).hexdigest()
 
 
-def asks(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Ask]:
+def asks(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, day: dt.date) -> list[Ask]:
     """Every forecast that is watched on these blocks."""
     by_block: dict[uuid.UUID, list[str]] = {}
     for block_id, agent_id in watched(session, day):
@@ -139,7 +139,7 @@ def asks(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day:
     for block in blocks:
         crop = {block.crop, "*"}
         for agent_id in sorted(by_block.get(block.id, ())):
-            agent = known.agents.get(agent_id)
+            agent = catalogue.agents.get(agent_id)
             one = ask(session, farm, block, agent, day) if agent and not crop.isdisjoint(agent.hosts) else None
             if one:
                 found.append(one)

@@ -59,9 +59,9 @@ class Listed:
         return self.ask.block.id, self.ask.agent.id
 
 
-def listing(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Listed]:
+def listing(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, day: dt.date) -> list[Listed]:
     """Every forecast that is watched on these blocks, those that need somebody first, then by the day on which their window closes."""
-    wanted = forecasts.asks(session, farm, blocks, known, day)
+    wanted = forecasts.asks(session, farm, blocks, catalogue, day)
     columns = (SeasonResult.block_id, SeasonResult.agent, SeasonResult.key, SeasonResult.needs, SeasonResult.opens, SeasonResult.closes)
     stored = {(row.block_id, row.agent): row for row in session.execute(of_farm(SeasonResult, *columns))}
     found = []
@@ -117,10 +117,10 @@ def keep(session: Session, farm: Farm, one: Ask, day: dt.date, real_now: dt.date
 
 
 def refresh(
-    session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date, real_now: dt.datetime
+    session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, day: dt.date, real_now: dt.datetime
 ) -> tuple[list[Listed], SeasonRun | None]:
     """The listing with what is stale made anew: here where it is little, else in the background; then the run that does it."""
-    found = listing(session, farm, blocks, known, day)
+    found = listing(session, farm, blocks, catalogue, day)
     stale = in_turn(found)
     if not stale:
         return found, None
@@ -128,7 +128,7 @@ def refresh(
         return found, begin(session, farm, len(stale), day, real_now)
     for one in stale:
         keep(session, farm, one.ask, day, real_now)
-    return listing(session, farm, blocks, known, day), None
+    return listing(session, farm, blocks, catalogue, day), None
 
 
 def in_turn(listed: Sequence[Listed]) -> list[Listed]:

@@ -140,13 +140,13 @@ def by_id(session: Session) -> dict[uuid.UUID, Trap]:
     return {row.id: row for row in session.scalars(of_farm(Trap))}
 
 
-def waiting(hanging: list[Hanging], known: Any, day: dt.date) -> dict[uuid.UUID, list[DueTrap]]:
+def waiting(hanging: list[Hanging], catalogue: Any, day: dt.date) -> dict[uuid.UUID, list[DueTrap]]:
     """What traps wait for today, by block."""
     found: dict[uuid.UUID, list[DueTrap]] = {}
     for one in hanging:
         for due in one.due:
             if due.on <= day:
-                name = known.agent(one.trap.agent).in_sentence
+                name = catalogue.agent(one.trap.agent).in_sentence
                 found.setdefault(one.trap.block_id, []).append(DueTrap(one.trap.name, name, due.what, due.on))
     return found
 
@@ -161,7 +161,7 @@ class Proposed(NamedTuple):
     why: str
 
 
-def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: list[Hanging]) -> list[Proposed]:
+def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hanging: list[Hanging]) -> list[Proposed]:
     """Biofixes that catches or the crop's own stage propose where this season has none."""
     have = set(forecasts.biofixes(session, day))
     checks: dict[tuple[uuid.UUID, str], list[Check]] = {}
@@ -171,7 +171,7 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
     blocks = {block.id: block for block in ground.blocks(session)}
     found = []
     for (block_id, agent), rows in checks.items():
-        heat = known.agents[agent].heat if agent in known.agents else None
+        heat = catalogue.agents[agent].heat if agent in catalogue.agents else None
         if (block_id, agent) in have or heat is None or heat.biofix != BiofixKind.CATCH or not heat.events:
             continue
         told = biofix.sustained_catch(rows, *heat.catch)
@@ -179,7 +179,7 @@ def proposals(session: Session, farm: Farm, known: Any, day: dt.date, hanging: l
             found.append(_proposed(blocks[block_id], agent, told))
     noted = crop_stages.noted(session)
     since = biofix.season_begins(day, farm.latitude < 0)
-    by_crop = [agent for agent in known.agents.values() if agent.heat and agent.heat.biofix == BiofixKind.CROP]
+    by_crop = [agent for agent in catalogue.agents.values() if agent.heat and agent.heat.biofix == BiofixKind.CROP]
     for block in blocks.values() if by_crop else ():
         for agent_ in by_crop:
             if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:

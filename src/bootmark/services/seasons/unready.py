@@ -22,15 +22,15 @@ class Waiting(NamedTuple):
     why: str
 
 
-def with_events(known: Any, crop: str) -> list[Agent]:
+def with_events(catalogue: Any, crop: str) -> list[Agent]:
     """The pests of a crop whose season is told from heat."""
-    return [agent for agent in known.on(crop) if agent.heat and agent.heat.events]
+    return [agent for agent in catalogue.on(crop) if agent.heat and agent.heat.events]
 
 
-def waiting(session: Session, farm: Farm, blocks: Sequence[Block], known: Any, day: dt.date) -> list[Waiting]:
+def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, day: dt.date) -> list[Waiting]:
     """Pests that are watched or often met on a block, and wait for a biofix or for weather."""
     have, watched = forecasts.biofixes(session, day), forecasts.watched(session, day)
-    modelled = {crop: with_events(known, crop) for crop in {block.crop for block in blocks}}
+    modelled = {crop: with_events(catalogue, crop) for crop in {block.crop for block in blocks}}
     found = []
     for block in blocks:
         block_id, crop = block.id, block.crop

@@ -35,8 +35,8 @@ MOST_OF_AREA = 1.05
 
 
 def policy_of(farm: Farm) -> Policy:
-    told = farm.policy
-    return Policy(tuple(map(ControlKind, told.get("order", tuple(ControlKind)))), frozenset(map(ControlKind, told.get("refuses", ()))))
+    policy = farm.policy
+    return Policy(tuple(map(ControlKind, policy.get("order", tuple(ControlKind)))), frozenset(map(ControlKind, policy.get("refuses", ()))))
 
 
 def crop_state(session: Session, block: Block, day: dt.date) -> CropState:
@@ -59,9 +59,9 @@ def finding_of(look: Look, agent: str) -> Finding:
     )
 
 
-def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, known: Any) -> StageNow:
+def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any) -> StageNow:
     """Where the population stands, as far as heat tells it, with the first window that its controls share."""
-    agent = known.agent(agent_id)
+    agent = catalogue.agent(agent_id)
     found = forecasts.of_block(session, farm, block, agent, day)
     if found is None:
         return StageNow(today=day)
@@ -73,31 +73,37 @@ def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt
 
 
 def consider(
-    session: Session, farm: Farm, known: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date
+    session: Session, farm: Farm, catalogue: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date
 ) -> tuple[Decision, Json]:
     """The core's decision with everything that went into it."""
     stop = session.get_one(Stop, (farm.id, look.stop_id))
     block = session.get_one(Block, (farm.id, stop.block_id))
     finding = finding_of(look, agent)
-    stage = stage_now(session, farm, block, agent, day, known)
+    stage = stage_now(session, farm, block, agent, day, catalogue)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
     crop, policy = crop_state(session, block, day), policy_of(farm)
-    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=known)
+    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=catalogue)
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
-    return decision, {"inputs": as_json(inputs), "result": as_json(decision), "versions": pinned, "catalogue": known.hash, "engine": ENGINE}
+    return decision, {
+        "inputs": as_json(inputs),
+        "result": as_json(decision),
+        "versions": pinned,
+        "catalogue": catalogue.hash,
+        "engine": ENGINE,
+    }
 
 
 RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.RESULTS)
 _decisions: memo.Kept[Decision] = memo.Kept(256)
 
 
-def considered(session: Session, farm: Farm, known: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date) -> Decision:
+def considered(session: Session, farm: Farm, catalogue: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date) -> Decision:
     """The core's decision as a page shows it, made once while what it rests on stands."""
-    key = (known.hash, look.version_id, agent, sample.version_id if sample else None, day)
+    key = (catalogue.hash, look.version_id, agent, sample.version_id if sample else None, day)
 
     def made() -> Decision:
-        return consider(session, farm, known, look, agent, sample, day)[0]
+        return consider(session, farm, catalogue, look, agent, sample, day)[0]
 
     return stamp.while_standing(session, _decisions, RESTS_ON, key, made)
 

@@ -45,24 +45,24 @@ _tables: memo.Kept[HourTable] = memo.Kept(256)
 _cards: memo.Kept[Planned] = memo.Kept(256)
 
 
-def planned(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Planned]:
+def planned(session: Session, farm: Farm, catalogue: Any, now: dt.datetime) -> list[Planned]:
     """Treatments that are still to be done, the next first."""
-    key = (known.hash, now.replace(minute=0, second=0, microsecond=0))
-    return stamp.while_standing(session, _planned, RESTS_ON, key, lambda: _read(session, farm, known, now))
+    key = (catalogue.hash, now.replace(minute=0, second=0, microsecond=0))
+    return stamp.while_standing(session, _planned, RESTS_ON, key, lambda: _read(session, farm, catalogue, now))
 
 
-def _read(session: Session, farm: Farm, known: Any, now: dt.datetime) -> list[Planned]:
+def _read(session: Session, farm: Farm, catalogue: Any, now: dt.datetime) -> list[Planned]:
     rows = session.execute(
         of_farm(TreatmentRow, TreatmentRow, Block)
         .join(Block, (Block.farm_id == TreatmentRow.farm_id) & (Block.id == TreatmentRow.block_id))
         .where(TreatmentRow.state == TreatmentState.PLANNED)
         .order_by(TreatmentRow.on, TreatmentRow.ordinal)
     ).all()
-    return [one(session, farm, known, plain(treatment), plain(block), now) for treatment, block in rows]
+    return [one(session, farm, catalogue, plain(treatment), plain(block), now) for treatment, block in rows]
 
 
-def one(session: Session, farm: Farm, known: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
-    control = known.agent(treatment.agent).control(treatment.control)
+def one(session: Session, farm: Farm, catalogue: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
+    control = catalogue.agent(treatment.agent).control(treatment.control)
     station = block_weather.station_of(session, farm, block)
     table = _hours(session, farm, station, control, treatment, now) if station else None
     late = bool(treatment.not_after and treatment.not_after < now.date())
@@ -83,14 +83,14 @@ def _hours(session: Session, farm: Farm, station: Station, control: Control, tre
     return stamp.while_standing(session, _tables, (Topic.WEATHER, Topic.PLACES), key, table)
 
 
-def of_treatment(session: Session, farm: Farm, known: Any, treatment_id: uuid.UUID, now: dt.datetime) -> Planned:
+def of_treatment(session: Session, farm: Farm, catalogue: Any, treatment_id: uuid.UUID, now: dt.datetime) -> Planned:
     """One treatment with the hours that suit it. Raises NotHere."""
 
     def read() -> Planned:
         treatment = plain(row_of(session, TreatmentRow, treatment_id))
-        return one(session, farm, known, treatment, plain(row_of(session, Block, treatment.block_id)), now)
+        return one(session, farm, catalogue, treatment, plain(row_of(session, Block, treatment.block_id)), now)
 
-    key = (known.hash, treatment_id, now.replace(minute=0, second=0, microsecond=0))
+    key = (catalogue.hash, treatment_id, now.replace(minute=0, second=0, microsecond=0))
     return stamp.while_standing(session, _cards, RESTS_ON, key, read)
 
 

@@ -111,8 +111,8 @@ def preview(session: Session, upload: WeatherUpload, form: dict[str, Any], farm_
         if upload.job != Job.READING or _key(Choices(**upload.wanted)) != _key(choices):
             _hand_over(session, upload, Job.READING, choices)
         return Preview(upload, header, choices, None, "")
-    told = upload.understood
-    return Preview(upload, header, choices, Understood.of_json(told["told"]) if told["told"] else None, told["problem"])
+    understood = upload.understood
+    return Preview(upload, header, choices, Understood.of_json(understood["told"]) if understood["told"] else None, understood["problem"])
 
 
 def _choices(upload: WeatherUpload, form: dict[str, Any]) -> tuple[list[str], Choices, str]:
@@ -133,12 +133,12 @@ def _key(choices: Choices) -> str:
 
 
 def _understood(content: bytes, choices: Choices, farm_now: dt.datetime, step: Callable[[int], None] | None = None) -> dict[str, Any]:
-    told: dict[str, Any] = {"key": _key(choices), "told": None, "problem": ""}
+    reading: dict[str, Any] = {"key": _key(choices), "told": None, "problem": ""}
     try:
-        told["told"] = Understood.of(_read(content, choices, step), farm_now.date()).as_json()
+        reading["told"] = Understood.of(_read(content, choices, step), farm_now.date()).as_json()
     except BadFile as error:
-        told["problem"] = str(error)
-    return told
+        reading["problem"] = str(error)
+    return reading
 
 
 def _read(content: bytes, choices: Choices, step: Callable[[int], None] | None = None) -> Reading:
@@ -226,10 +226,10 @@ def do(
 ) -> None:  # fmt: skip
     """Read a file, then keep what came of it in one transaction. finishing: runs an act on the file's row, locked; step: per cent."""
     if work.job == Job.READING:
-        told = _understood(work.content, work.choices, farm_now, step)
+        understood = _understood(work.content, work.choices, farm_now, step)
 
         def keep(_session: Session, upload: WeatherUpload) -> None:
-            upload.understood, upload.job, upload.progress = told, Job.NONE, 100
+            upload.understood, upload.job, upload.progress = understood, Job.NONE, 100
 
         finishing(keep)
         return

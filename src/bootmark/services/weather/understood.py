@@ -44,20 +44,20 @@ class Understood:
         )
 
     def as_json(self) -> dict[str, Any]:
-        told = asdict(self)
-        told["first"], told["last"] = (day and day.isoformat() for day in (self.first, self.last))
-        told["days"] = [asdict(day) | {"date": day.date.isoformat()} for day in self.days]
-        told["gaps"] = [[first.isoformat(), last.isoformat()] for first, last in self.gaps]
-        return told
+        stored = asdict(self)
+        stored["first"], stored["last"] = (day and day.isoformat() for day in (self.first, self.last))
+        stored["days"] = [asdict(day) | {"date": day.date.isoformat()} for day in self.days]
+        stored["gaps"] = [[first.isoformat(), last.isoformat()] for first, last in self.gaps]
+        return stored
 
     @classmethod
-    def of_json(cls, told: dict[str, Any]) -> Self:
-        first, last = (dt.date.fromisoformat(told[name]) if told[name] else None for name in ("first", "last"))
+    def of_json(cls, stored: dict[str, Any]) -> Self:
+        first, last = (dt.date.fromisoformat(stored[name]) if stored[name] else None for name in ("first", "last"))
         refused, doubts = (
-            tuple(Problem(row["line"], row["reason"], row["raw"], tuple(row["cells"])) for row in told[name])
+            tuple(Problem(row["line"], row["reason"], row["raw"], tuple(row["cells"])) for row in stored[name])
             for name in ("refused", "doubts")
         )
-        days = tuple(Day(**row | {"date": dt.date.fromisoformat(row["date"])}) for row in told["days"])
-        gaps = tuple((dt.date.fromisoformat(begin), dt.date.fromisoformat(end)) for begin, end in told["gaps"])
-        counts = {name: told[name] for name in ("count", "ahead", "refused_count", "doubt_count", "gap_count")}
+        days = tuple(Day(**row | {"date": dt.date.fromisoformat(row["date"])}) for row in stored["days"])
+        gaps = tuple((dt.date.fromisoformat(begin), dt.date.fromisoformat(end)) for begin, end in stored["gaps"])
+        counts = {name: stored[name] for name in ("count", "ahead", "refused_count", "doubt_count", "gap_count")}
         return cls(**counts, first=first, last=last, days=days, gaps=gaps, refused=refused, doubts=doubts)

@@ -12,10 +12,10 @@ WIDTH, HEIGHT, LEFT, BASE = 640.0, 230.0, 54.0, 190.0
 
 
 def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zone: dt.tzinfo, threshold: float | None, title: str) -> str:
-    moments = [one.at for one in counts] + list(done)
+    moments = [count.at for count in counts] + list(done)
     first, last = min(moments), max(moments)
     span = max((last - first).total_seconds(), 86400.0)
-    highs = [min(one.interval.high, 3 * one.interval.estimate + 1) for one in counts]
+    highs = [min(count.interval.high, 3 * count.interval.estimate + 1) for count in counts]
     top = max([*highs, (threshold or 0) * 1.25, 0.1])
 
     def x(at: dt.datetime) -> float:
@@ -35,10 +35,10 @@ def before_after_svg(counts: Sequence[Counted], done: Sequence[dt.datetime], zon
     for at in done:
         parts.append(svg.line([(x(at), 30), (x(at), BASE)], themed.moss, 2))
         parts.append(svg.path(f"M{x(at) - 7:.1f} 20H{x(at) + 7:.1f}L{x(at):.1f} 32Z", themed.moss))
-    line = [(x(one.at), y(one.interval.estimate)) for one in counts]
+    line = [(x(count.at), y(count.interval.estimate)) for count in counts]
     parts.append(svg.line(line, themed.boot, 2))
-    for one, high in zip(counts, highs, strict=True):
-        parts.append(svg.line([(x(one.at), y(one.interval.low)), (x(one.at), y(high))], themed.boot, 4, opacity="0.4"))
-        parts.append(svg.circle(x(one.at), y(one.interval.estimate), 5, themed.boot))
-        parts.append(svg.text(f"{one.at.astimezone(zone):%-d %b}", round(x(one.at)), round(BASE + 20), size=14, anchor="middle"))
+    for count, high in zip(counts, highs, strict=True):
+        parts.append(svg.line([(x(count.at), y(count.interval.low)), (x(count.at), y(high))], themed.boot, 4, opacity="0.4"))
+        parts.append(svg.circle(x(count.at), y(count.interval.estimate), 5, themed.boot))
+        parts.append(svg.text(f"{count.at.astimezone(zone):%-d %b}", round(x(count.at)), round(BASE + 20), size=14, anchor="middle"))
     return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

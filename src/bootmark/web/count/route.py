@@ -45,11 +45,11 @@ def newest() -> str | AnyResponse:
 @on_farm
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
-    known = g.known
+    catalogue = g.known
     booked = [here.visit.agent] if here.visit else []
-    agents = list(dict.fromkeys(one for one in (*here.named, *booked, *here.samples) if known.agent(one).is_pest))
+    agents = list(dict.fromkeys(one for one in (*here.named, *booked, *here.samples) if catalogue.agent(one).is_pest))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
-    agent = known.agents.get(chosen)
+    agent = catalogue.agents.get(chosen)
     trap_offered = bool(agent and any(one.measure == Measure.TRAP for one in agent.thresholds))
     trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == SignState.SEEN)
     trap = trap_offered and request.args.get("trap", "1" if trapped else "0") == "1"

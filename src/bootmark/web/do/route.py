@@ -27,25 +27,30 @@ blueprint = Blueprint("do", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     planned = timing.planned(db(), the_farm(), g.known, now())
-    due = [one for one in planned if not one.late and (one.treatment.on - now().date()).days <= 0]
-    later = [one for one in planned if not one.late and one not in due]
+    due = [entry for entry in planned if not entry.late and (entry.treatment.on - now().date()).days <= 0]
+    later = [entry for entry in planned if not entry.late and entry not in due]
     return render_template(
-        "do.html", due=due, later=later, late=[one for one in planned if one.late], local=zone(the_farm()), may=member().role in SIGNERS
+        "do.html",
+        due=due,
+        later=later,
+        late=[entry for entry in planned if entry.late],
+        local=zone(the_farm()),
+        may=member().role in SIGNERS,
     )
 
 
 def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     farm, at = the_farm(), now()
-    one = timing.of_treatment(db(), farm, g.known, treatment, at)
-    row, block = one.treatment, one.block
+    planned = timing.of_treatment(db(), farm, g.known, treatment, at)
+    row, block = planned.treatment, planned.block
     form: Any = request.form if request.method == "POST" else None
-    blocked = one.control.kind == ControlKind.CONVENTIONAL and not member().qualified
+    blocked = planned.control.kind == ControlKind.CONVENTIONAL and not member().qualified
     return render_template(
         "job_card.html",
-        one=one,
-        checks=calls.checks(one.control),
+        one=planned,
+        checks=calls.checks(planned.control),
         weather=block_weather.at(db(), farm, block, at),
-        hour=one.state_at(at),
+        hour=planned.state_at(at),
         plan=plan_svg(shapes(ground.blocks(db())), (), {str(block.id): "must"}),
         errors=forms.Errors(errors),
         form=form,

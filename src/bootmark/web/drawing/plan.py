@@ -128,10 +128,10 @@ def _drawn(
             )
         )
         parts.append(svg.text(name, round(x), round(y + 22), size=13, anchor="middle", weight="700", fill=themed.ink, halo=themed.paper))
-    told = "Plan of the farm with its traps" if spots else "Plan of the farm"
+    title = "Plan of the farm with its traps" if spots else "Plan of the farm"
     return svg.document(
         "".join(parts),
-        "Plan of the farm with today's walk" if stops else told,
+        "Plan of the farm with today's walk" if stops else title,
         f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
         "group" if links else "img",
     )

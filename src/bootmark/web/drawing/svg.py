@@ -76,11 +76,11 @@ def blob(rng: random.Random, x: float, y: float, r: float, rough: float = 0.3, c
 
 def text(words: object, x: float, y: float, *, size: int = 0, anchor: str = "", weight: str = "", fill: str = "", halo: str = "") -> str:
     """Words at a place: the one way to put them into a drawing, so that none is ever taken for markup. halo: a colour round the letters."""
-    told = {"x": f"{x:g}", "y": f"{y:g}", "text-anchor": anchor, "font-size": str(size or ""), "font-weight": weight}
+    given = {"x": f"{x:g}", "y": f"{y:g}", "text-anchor": anchor, "font-size": str(size or ""), "font-weight": weight}
     if halo:
-        told |= {"paint-order": "stroke", "stroke": halo, "stroke-width": "4"}
-    told["fill"] = fill
-    attributes = "".join(f' {name}="{value}"' for name, value in told.items() if value)
+        given |= {"paint-order": "stroke", "stroke": halo, "stroke-width": "4"}
+    given["fill"] = fill
+    attributes = "".join(f' {name}="{value}"' for name, value in given.items() if value)
     return f"<text{attributes}>{escape(str(words))}</text>"
 
 

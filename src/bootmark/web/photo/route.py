@@ -25,9 +25,9 @@ def _moment(name: str) -> dt.datetime | None:
 
 
 def _id(name: str) -> uuid.UUID | None:
-    told = request.form.get(name)
+    text = request.form.get(name)
     try:
-        return uuid.UUID(told) if told else None
+        return uuid.UUID(text) if text else None
     except ValueError as error:
         raise Refused(**{name: f"This is no {name} of this farm."}) from error
 

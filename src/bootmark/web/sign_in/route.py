@@ -59,12 +59,12 @@ def enter() -> str | Response | tuple[str, int] | tuple[str, int, dict[str, str]
         return _page(email, to, {"device": "Name the phone in plain letters."}), 400
     # Its own transaction: a failed try is counted whatever comes after it.
     with nobody() as db:
-        told = sign_ins.check(db, email, request.form.get("password", ""), asked_from(), real_now())
-        fresh = sign_ins.begin(db, told.person, asked_from(), real_now(), own_phone=own_phone) if told.person else ""
-    if told.wait:
+        attempt = sign_ins.check(db, email, request.form.get("password", ""), asked_from(), real_now())
+        fresh = sign_ins.begin(db, attempt.person, asked_from(), real_now(), own_phone=own_phone) if attempt.person else ""
+    if attempt.wait:
         log.warning({"event": "sign-in", "outcome": sign_ins.Outcome.SLOWED})
-        return _page(email, to, {"email": guard.too_soon(told.wait)}), 429, {"Retry-After": str(told.wait)}
-    if told.person is None:
+        return _page(email, to, {"email": guard.too_soon(attempt.wait)}), 429, {"Retry-After": str(attempt.wait)}
+    if attempt.person is None:
         log.warning({"event": "sign-in", "outcome": sign_ins.Outcome.REFUSED})
         return _page(email, to, {"password": "Address and password do not fit. Check both; the password minds capitals."}), 400
     log.info({"event": "sign-in", "outcome": sign_ins.Outcome.SIGNED_IN})
@@ -81,12 +81,12 @@ def again() -> Response | tuple[Response, int]:
     """Say once more who it is, as before signing; JSON for a page that stays."""
     password = forms.posted().get("password")
     with nobody() as db:
-        told = sign_ins.check(db, here().person.email, password if isinstance(password, str) else "", asked_from(), real_now())
-        if told.person:
-            sign_ins.asked(db, token(), told.person, asked_from(), real_now())
-    if told.wait:
-        return jsonify(errors={"password": guard.too_soon(told.wait)}), 429
-    if told.person is None:
+        attempt = sign_ins.check(db, here().person.email, password if isinstance(password, str) else "", asked_from(), real_now())
+        if attempt.person:
+            sign_ins.asked(db, token(), attempt.person, asked_from(), real_now())
+    if attempt.wait:
+        return jsonify(errors={"password": guard.too_soon(attempt.wait)}), 429
+    if attempt.person is None:
         log.warning({"event": "asked again", "outcome": sign_ins.Outcome.REFUSED})
         return jsonify(errors={"password": "That is not your password: type it again."}), 400
     log.info({"event": "asked again", "outcome": sign_ins.Outcome.ASKED})

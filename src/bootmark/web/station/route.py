@@ -77,12 +77,12 @@ def question(form: Any) -> tuple[heat.Question, str]:
     return heat.Question(lower, upper, (day.month, day.day), tuple(sorted(sums))), unit
 
 
-def _gaps(found: ground.Station, record: stations.Record) -> list[tuple[dt.date, dt.date, str]]:
+def _gaps(station: ground.Station, record: stations.Record) -> list[tuple[dt.date, dt.date, str]]:
     """Gaps of this year and the last, the newest first, each with how it is filled."""
-    how = derived.how_filled(db(), found)
+    how = derived.how_filled(db(), station)
     since = now().date() - dt.timedelta(days=GAP_DAYS)
-    told = [run for run in gaps.runs(record.days, now().date()) if run[1] >= since]
-    return [(first, last, gaps.HOW.get(how.get(first, ""), "")) for first, last in reversed(told)]
+    runs = [run for run in gaps.runs(record.days, now().date()) if run[1] >= since]
+    return [(first, last, gaps.HOW.get(how.get(first, ""), "")) for first, last in reversed(runs)]
 
 
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
@@ -92,41 +92,41 @@ def page(station: uuid.UUID) -> str:
     return _page(ground.station(db(), station))
 
 
-def _page(found: ground.Station, wrong: Mapping[str, str] | None = None, key: str = "") -> str:
-    record = stations.record(db(), found)
+def _page(station: ground.Station, wrong: Mapping[str, str] | None = None, key: str = "") -> str:
+    record = stations.record(db(), station)
     years = sorted({day.year for day in record.days}, reverse=True)
     errors: dict[str, str] = {}
-    told, unit = heat.Question(10, 31.1, (3, 1), (100.0, 250.0, 500.0)), "C"
+    asked, unit = heat.Question(10, 31.1, (3, 1), (100.0, 250.0, 500.0)), "C"
     rows, totals = [], []
     try:
-        told, unit = question(request.args)
-        rows = heat.by_year(record, told)
+        asked, unit = question(request.args)
+        rows = heat.by_year(record, asked)
         totals = [units.difference_fahrenheit(row.total) if unit == "F" else row.total for row in rows]
     except Refused as error:
         errors = error.errors
     shown = request.args.get("year", type=int) or (years[0] if years else 0)
     return render_template(
         "station.html",
-        station=found,
+        station=station,
         years=years,
         shown=shown,
         svg=year_svg(record, shown) if years else "",
-        heat=heat_svg(rows, told.start, unit),
+        heat=heat_svg(rows, asked.start, unit),
         count=len(record.days),
         first=min(record.days, default=None),
         last=max(record.days, default=None),
         rows=list(zip(rows, totals, strict=True)),
-        sums=[units.difference_fahrenheit(one) if unit == "F" else one for one in told.sums],
+        sums=[units.difference_fahrenheit(one) if unit == "F" else one for one in asked.sums],
         unit=unit,
         errors=forms.Errors(errors),
         wrong=forms.Errors(wrong),
         key=key,
         form=request.args,
-        gaps=_gaps(found, record),
-        doubts=judging.doubts(db(), found),
+        gaps=_gaps(station, record),
+        doubts=judging.doubts(db(), station),
         flag_names=faults.KINDS,
         judgement_id=judging.record_id,
-        push_url=url_for("push.receive", farm=the_farm().id, station=found.id, _external=True),
+        push_url=url_for("push.receive", farm=the_farm().id, station=station.id, _external=True),
         keeper=member().role in KEEPERS,
     )
 
@@ -134,11 +134,11 @@ def _page(found: ground.Station, wrong: Mapping[str, str] | None = None, key: st
 @blueprint.post("/f/<uuid:farm>/station/<uuid:station>/judge")
 @on_farm
 def judge(station: uuid.UUID) -> AnyResponse | tuple[str, int]:
-    found = ground.station(db(), station)
+    stored = ground.station(db(), station)
     try:
         forms.send(judging.JudgeWeather, station_id=str(station))
     except Refused as error:
-        return _page(found, error.errors), 400
+        return _page(stored, error.errors), 400
     return redirect(url_for("station.page", farm=the_farm().id, station=station, _anchor="doubts"))
 
 
@@ -146,12 +146,12 @@ def judge(station: uuid.UUID) -> AnyResponse | tuple[str, int]:
 @on_farm
 def give_key(station: uuid.UUID) -> str | tuple[str, int]:
     """A key for a station that sends its readings; shown this once."""
-    found = ground.station(db(), station)
+    stored = ground.station(db(), station)
     try:
         ask_who()
-        return _page(found, key=pushed.give_key(db(), member(), found, request.form.get("key", "")))
+        return _page(stored, key=pushed.give_key(db(), member(), stored, request.form.get("key", "")))
     except Refused as error:
-        return _page(found, error.errors), 400
+        return _page(stored, error.errors), 400
 
 
 @blueprint.get("/f/<uuid:farm>/station/new")
@@ -178,12 +178,12 @@ def save() -> AnyResponse | tuple[str, int]:
 @on_farm
 @at_most("20/minute")
 def receive(station: uuid.UUID) -> AnyResponse:
-    found = ground.station(db(), station)
+    stored = ground.station(db(), station)
     sent = request.files.get("file")
     try:
         if sent is None or not sent.filename:
             raise Refused(file="No file was chosen: choose a CSV with a header line.")
-        upload = files.receive(db(), member(), found.id, sent.filename, sent.read(), real_now())
+        upload = files.receive(db(), member(), stored.id, sent.filename, sent.read(), real_now())
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
         return redirect(url_for("station.page", farm=the_farm().id, station=station, _anchor="file"))
@@ -194,20 +194,20 @@ def receive(station: uuid.UUID) -> AnyResponse:
 @on_farm
 @at_most("60/minute")
 def file(upload: uuid.UUID) -> str:
-    found = files.get(db(), member(), upload)
-    return _preview(found, request.args.to_dict())
+    weather_file = files.get(db(), member(), upload)
+    return _preview(weather_file, request.args.to_dict())
 
 
 def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None = None) -> str:
-    told = files.preview(db(), upload, form, now())
+    preview = files.preview(db(), upload, form, now())
     return render_template(
         "weather_file.html",
         station=ground.station(db(), upload.station_id),
-        told=told,
+        told=preview,
         upload=upload,
         errors=forms.Errors(errors),
         columns=[("date", "Date"), ("tmin", "Minimum"), ("tmax", "Maximum"), ("rain", "Rain, if there is any")],
-        header=[("", "not in the file"), *((name, name) for name in told.header)],
+        header=[("", "not in the file"), *((name, name) for name in preview.header)],
         orders=[("", "say which"), *weather_csv.ORDERS.items()],
         most=SHOWN_LINES,
     )
@@ -216,23 +216,23 @@ def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None
 @blueprint.post("/f/<uuid:farm>/station/file/<uuid:upload>")
 @on_farm
 def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
-    found = files.get(db(), member(), upload)
+    weather_file = files.get(db(), member(), upload)
     try:
-        done = files.store(db(), member(), found, request.form.to_dict(), now(), real_now())
+        done = files.store(db(), member(), weather_file, request.form.to_dict(), now(), real_now())
     except Refused as error:
-        return _preview(found, request.form.to_dict(), error.errors), 400
+        return _preview(weather_file, request.form.to_dict(), error.errors), 400
     if not done:
         return redirect(url_for("station.file", farm=the_farm().id, upload=upload))
     flash(f"{done['stored']} days are in. {done['refused']} lines were refused and stay with the file.", "good")
-    return redirect(url_for("station.page", farm=the_farm().id, station=found.station_id))
+    return redirect(url_for("station.page", farm=the_farm().id, station=weather_file.station_id))
 
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/progress")
 @on_farm
 def file_progress(upload: uuid.UUID) -> Response:
     """How far the worker is with a file."""
-    found = files.get(db(), member(), upload)
-    return jsonify(job=found.job, progress=found.progress)
+    weather_file = files.get(db(), member(), upload)
+    return jsonify(job=weather_file.job, progress=weather_file.progress)
 
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/refused.csv")
@@ -240,11 +240,11 @@ def file_progress(upload: uuid.UUID) -> Response:
 @at_most("12/minute")
 def refused(upload: uuid.UUID) -> Response:
     """The refused lines as they came, each with its reason, to be mended and sent again."""
-    found = files.get(db(), member(), upload)
-    told = files.preview(db(), found, request.args.to_dict(), now())
+    weather_file = files.get(db(), member(), upload)
+    preview = files.preview(db(), weather_file, request.args.to_dict(), now())
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(as_text([*told.header, "line", "reason"]))
-    for row in told.understood.refused if told.understood else ():
+    writer.writerow(as_text([*preview.header, "line", "reason"]))
+    for row in preview.understood.refused if preview.understood else ():
         writer.writerow(as_text([*row.cells, row.line, row.reason]))
     return Response(out.getvalue(), mimetype="text/csv", headers={"Content-Disposition": "attachment; filename=refused.csv"})
