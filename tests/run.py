@@ -9,12 +9,15 @@ import os
 import sys
 import time
 import unittest
+from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 PROCESSES = 2
 FAST = "tests.core."
+ALONE = "tests.faults."
+"""Kills and full disks are timed: nothing else runs beside them."""
 LONG_FIRST = ("tests.browser.", "tests.web.", "tests.services.", "tests.outside.", "tests.core.test_season", "tests.core.")
 
 
@@ -48,6 +51,17 @@ def run(module: str) -> Outcome:
     return Outcome(module, time.monotonic() - started, result.testsRun, failures, len(result.errors), len(result.skipped), report)
 
 
+def outcomes_of(names: list[str], processes: int) -> Iterator[Outcome]:
+    """What came of each module, told as it comes."""
+    with multiprocessing.get_context("spawn").Pool(processes) as pool:
+        for outcome in pool.imap_unordered(run, names, chunksize=1):
+            state = "ok" if not outcome.report else "FAILED"
+            print(f"{outcome.module:44} {outcome.ran:4} tests {outcome.seconds:7.1f} s  {state}", flush=True)
+            if outcome.report:
+                print(outcome.report, flush=True)
+            yield outcome
+
+
 def main(words: list[str]) -> int:
     fast = "--fast" in words
     wanted = [name for name in modules() if name.startswith(FAST)] if fast else modules()
@@ -57,14 +71,8 @@ def main(words: list[str]) -> int:
 
         # One template for all processes: each clones it.
         os.environ[database.SHARED_TEMPLATE] = database.template()
-    outcomes = []
-    with multiprocessing.get_context("spawn").Pool(PROCESSES) as pool:
-        for outcome in pool.imap_unordered(run, wanted, chunksize=1):
-            outcomes.append(outcome)
-            state = "ok" if not outcome.report else "FAILED"
-            print(f"{outcome.module:44} {outcome.ran:4} tests {outcome.seconds:7.1f} s  {state}", flush=True)
-            if outcome.report:
-                print(outcome.report, flush=True)
+    together, alone = ([name for name in wanted if name.startswith(ALONE) == apart] for apart in (False, True))
+    outcomes = [*outcomes_of(together, PROCESSES), *outcomes_of(alone, 1)]
     failures, errors = sum(each.failures for each in outcomes), sum(each.errors for each in outcomes)
     print(f"\nRan {sum(each.ran for each in outcomes)} tests in {time.monotonic() - started:.1f}s in {PROCESSES} processes\n")
     if failures or errors:

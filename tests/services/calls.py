@@ -14,8 +14,8 @@ from bootmark.services import writing
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.session import farm_session
 from tests.database import known, member
-from tests.sending import REAL, envelope, send
-from tests.services.lines import application, line
+from tests.sending import REAL, envelope
+from tests.services.lines import kept
 
 AT_ONCE = 40
 ODD: tuple[Any, ...] = (
@@ -49,10 +49,7 @@ class _Errors(logging.Handler):
 
 def kinds() -> dict[str, dict[str, Any]]:
     """A good payload of every kind, of records that are there."""
-    payloads = line()
-    for kind, (payload, record) in payloads.items():
-        send(kind, payload, record)
-    return {kind: payload for kind, (payload, _) in payloads.items()} | {"application.record": application(payloads["decision.make"][1])}
+    return {kind: payload for kind, (payload, _) in kept().items()}
 
 
 def _odd(rng: random.Random, good: dict[str, dict[str, Any]]) -> dict[str, Any]:

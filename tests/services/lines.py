@@ -12,7 +12,7 @@ from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import TreatmentRow
 from bootmark.store.session import farm_session
 from tests.database import known
-from tests.sending import store_days
+from tests.sending import send, store_days
 
 SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
 
@@ -122,6 +122,14 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
         "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
         "weather.judge": doubtful(),
     }
+
+
+def kept() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
+    """The same, sent: one good payload of every kind, the signature included, about records that are there."""
+    payloads = line()
+    for kind, (payload, record) in payloads.items():
+        send(kind, payload, record)
+    return payloads | {"application.record": (application(payloads["decision.make"][1]), uuid.uuid4())}
 
 
 flagged = itertools.count(0, 4)

@@ -11,8 +11,8 @@ from bootmark.services import writing
 from bootmark.services.kinds import KINDS
 from bootmark.standins.estate import FARM, NOW
 from tests.database import DatabaseTest, known, member
-from tests.sending import REAL, envelope, send
-from tests.services.lines import application, line
+from tests.sending import REAL, envelope
+from tests.services.lines import kept
 from tests.services.test_fields import nonsense
 
 ENVELOPE = ("command_id", "record_id", "base", "base_version", "seen_at", "v", "merges", "kind", "payload", "sent_at")
@@ -38,10 +38,7 @@ class Nonsense(DatabaseTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.line = line()
-        for kind, (payload, record) in cls.line.items():
-            send(kind, payload, record)
-        cls.line["application.record"] = (application(cls.line["decision.make"][1]), uuid.uuid4())
+        cls.line = kept()
 
     def statuses(self, *batch: Any) -> list[str]:
         with self.assertNoLogs("bootmark.writing", "ERROR"):

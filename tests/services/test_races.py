@@ -13,7 +13,7 @@ from bootmark.standins.estate import FARM, made
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, known, member
 from tests.sending import REAL, envelope, send
-from tests.services.lines import application, line
+from tests.services.lines import kept
 
 SENDERS = 4
 
@@ -24,10 +24,7 @@ class Races(DatabaseTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.line = line()
-        for kind, (payload, record) in cls.line.items():
-            send(kind, payload, record)
-        cls.line["application.record"] = (application(cls.line["decision.make"][1]), uuid.uuid4())
+        cls.line = kept()
 
     def together(self, *batches: list[dict[str, Any]]) -> list[list[str]]:
         """Statuses of batches that are sent at the same moment."""

@@ -112,7 +112,7 @@ class Ranking:
     explanations: tuple[Cause, ...] = ()
 
     def of(self, agent: str) -> Suspect | None:
-        return next((one for one in self.suspects if one.agent == agent), None)
+        return next((suspect for suspect in self.suspects if suspect.agent == agent), None)
 
 
 @dataclass(frozen=True)

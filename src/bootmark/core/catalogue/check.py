@@ -81,7 +81,7 @@ def _pest(agent: Agent) -> Iterator[str]:
     if not agent.stages:
         yield f"{agent.id}: no stages"
     trapped = agent.shows.get("males-in-its-lure-trap")
-    if trapped and trapped.confirms and Measure.TRAP not in {one.measure for one in agent.thresholds}:
+    if trapped and trapped.confirms and Measure.TRAP not in {threshold.measure for threshold in agent.thresholds}:
         yield f"{agent.id}: its trap confirms it but no threshold is a trap's"
 
 

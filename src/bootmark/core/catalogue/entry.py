@@ -185,7 +185,7 @@ def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], s
 
 def _span(reader: Reader, months: Any) -> frozenset[int]:
     """Months from a [first, last] pair; a first later than the last runs over the turn of the year."""
-    if not isinstance(months, list) or len(months) != 2 or not all(isinstance(one, int) and 1 <= one <= 12 for one in months):
+    if not isinstance(months, list) or len(months) != 2 or not all(isinstance(month, int) and 1 <= month <= 12 for month in months):
         raise reader.fail(f"months must be a pair of numbers from 1 to 12, not {months!r}")
     first, last = months
     return frozenset((first - 1 + n) % 12 + 1 for n in range((last - first) % 12 + 1))

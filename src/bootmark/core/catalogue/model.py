@@ -269,7 +269,7 @@ class Agent:
 
     def with_enemy_names(self, names: Mapping[str, str], aliases: Mapping[str, str]) -> "Agent":
         """The same agent, its enemies called by the names of their own entries."""
-        enemies = tuple(replace(one, name=names[aliases.get(one.agent, one.agent)]) for one in self.enemies)
+        enemies = tuple(replace(enemy, name=names[aliases.get(enemy.agent, enemy.agent)]) for enemy in self.enemies)
         return replace(self, enemies=enemies)
 
     def listed_in(self, region: str) -> bool:

@@ -91,7 +91,9 @@ def _not_a_target(case: _Case) -> Decision | None:
     if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
         case.speaks_for.append(agent.summary)
         case.change.append("A live animal, or no change a day after, would mean another cause.")
-        act = next((one for one in agent.controls if one.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), agent.controls[0])
+        act = next(
+            (control for control in agent.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), agent.controls[0]
+        )
         case.choices = (Choice(act.id, True, act.timing),)
         case.cautions = (LABEL_FIRST, *act.cautions) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
         no_spray = "Nothing against insects or mites helps here." if agent.kind == AgentKind.DISEASE else "No spray helps."
@@ -216,7 +218,7 @@ def decide(
 def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decision:
     agent = case.agent
     case.choices = choices(agent, stage, crop, policy)
-    offered = [one for one in case.choices if one.offered]
+    offered = [choice for choice in case.choices if choice.offered]
     case.cautions = (LABEL_FIRST, *dict.fromkeys(text for one in offered for text in agent.control(one.control).cautions))
     today = stage.today
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
@@ -230,7 +232,7 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
             DecisionKind.LEAVE, "Leave it: it is too late for this generation. Clean up and plan the next.", 14, "the next generation"
         )
     if not offered:
-        blocked = "; ".join(f"{agent.control(one.control).name}: {one.reason}" for one in case.choices)
+        blocked = "; ".join(f"{agent.control(choice.control).name}: {choice.reason}" for choice in case.choices)
         case.against.append(blocked)
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= 14
         if near:

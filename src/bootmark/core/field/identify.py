@@ -89,11 +89,11 @@ def _ranking(question: Question) -> Ranking:
     for place in network.inert():
         odds = network.odds[place]
         causes += [
-            Cause((*one.agents, agents[place].id), one.probability * odds)
-            for one in tuple(causes)
-            if len(one.agents) < 3 and one.probability * odds >= LISTED_AT and not _ends_inert(one, network)
+            Cause((*cause.agents, agents[place].id), cause.probability * odds)
+            for cause in tuple(causes)
+            if len(cause.agents) < 3 and cause.probability * odds >= LISTED_AT and not _ends_inert(cause, network)
         ]
-    causes.sort(key=lambda one: -one.probability)
+    causes.sort(key=lambda cause: -cause.probability)
     order = sorted(range(len(agents)), key=lambda place: -solution.chances[place])
     notes = [network.note] if network.note else []
     notes += [f"{sign} is not a sign that Bootmark knows: it was left out." for sign in told.signs if sign not in known.signs]
@@ -102,7 +102,7 @@ def _ranking(question: Question) -> Ranking:
         tuple(causes),
         tuple(_suspect(agents[place], solution.chances[place], network) for place in order),
         tuple(notes),
-        rest=max(0.0, 1 - math.fsum(one.probability for one in causes)),
+        rest=max(0.0, 1 - math.fsum(cause.probability for cause in causes)),
         left_out=solution.left_out,
         explanations=question.causes(),
     )
@@ -178,20 +178,20 @@ def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None)
 def _named(told: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
     """Pests with a confirming sign, chance and margin enough."""
     found = []
-    for one in ranking.suspects:
-        agent = catalogue.agent(one.agent)
-        if not (agent.is_pest and one.confirmed and one.probability >= NAMED_AT):
+    for suspect in ranking.suspects:
+        agent = catalogue.agent(suspect.agent)
+        if not (agent.is_pest and suspect.confirmed and suspect.probability >= NAMED_AT):
             continue
         proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and told.signs.get(sign) == SEEN]
         rivals = [
             other.probability
             for other in ranking.suspects
-            if other.agent != one.agent
+            if other.agent != suspect.agent
             and catalogue.agent(other.agent).is_pest
             and all(sign in catalogue.agent(other.agent).shows for sign in proofs)
         ]
-        if all(one.probability >= MARGIN * rival for rival in rivals):
-            found.append(one)
+        if all(suspect.probability >= MARGIN * rival for rival in rivals):
+            found.append(suspect)
     return found
 
 
@@ -204,11 +204,19 @@ def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
 
     if not any(state == SEEN for state in told.signs.values()):
         return say(VerdictKind.NEEDS_A_LOOK, [], "Tap what you see, or say that the plant is sound.")
-    listed = [one for one in ranking.suspects if one.confirmed and one.probability >= REPORTED_AT and of(one).listed_in(told.region)]
+    listed = [
+        suspect
+        for suspect in ranking.suspects
+        if suspect.confirmed and suspect.probability >= REPORTED_AT and of(suspect).listed_in(told.region)
+    ]
     if listed:
         return say(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), told.region))
     named = _named(told, catalogue, ranking)
-    helpers = [one for one in ranking.suspects if of(one).kind == AgentKind.BENEFICIAL and one.confirmed and one.probability >= SETTLED_AT]
+    helpers = [
+        suspect
+        for suspect in ranking.suspects
+        if of(suspect).kind == AgentKind.BENEFICIAL and suspect.confirmed and suspect.probability >= SETTLED_AT
+    ]
     if named:
         if helpers and all(activity(one.agent, told, catalogue=catalogue) == Activity.PARASITISED for one in named):
             return say(VerdictKind.HELP_HAS_COME, [helpers[0], *named], f"{of(named[0]).leave_when} {of(helpers[0]).leave_when}")
@@ -218,16 +226,16 @@ def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
             places = "; ".join(of(named[0]).notifiable)
             advice += f" Where it is listed ({places}) report it to the plant health authority first and do not move it."
         return say(VerdictKind.NAMED, named, advice)
-    pests = _mass(ranking, {one.agent for one in ranking.suspects if of(one).is_pest})
+    pests = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest})
     if helpers and pests <= 1 - SETTLED_AT / 1.5:
         return say(VerdictKind.HELP_HAS_COME, helpers[:1], of(helpers[0]).leave_when)
     others = [
-        one
-        for one in ranking.suspects
-        if of(one).kind in (AgentKind.DISORDER, AgentKind.DISEASE, AgentKind.NORMAL) and one.probability >= SETTLED_AT
+        suspect
+        for suspect in ranking.suspects
+        if of(suspect).kind in (AgentKind.DISORDER, AgentKind.DISEASE, AgentKind.NORMAL) and suspect.probability >= SETTLED_AT
     ]
-    others = [one for one in others if one.confirmed or of(one).kind == AgentKind.DISORDER]
-    suspected = _mass(ranking, {one.agent for one in ranking.suspects if of(one).is_pest and one.probability > 0.02})
+    others = [other for other in others if other.confirmed or of(other).kind == AgentKind.DISORDER]
+    suspected = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest and suspect.probability > 0.02})
     if others and suspected <= 1 - SETTLED_AT / 1.5:
         kind = VerdictKind.NORMAL if of(others[0]).kind == AgentKind.NORMAL else VerdictKind.NOT_A_PEST
         return say(kind, others[:1], _instead(of(others[0])))

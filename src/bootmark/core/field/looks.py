@@ -140,7 +140,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     """Looks worth taking: those that can change the call first, then by bits for each second."""
     network = question.network
     case = network.case
-    pests = [one for one in ranking.suspects if network.agents[network.place[one.agent]].is_pest and not one.confirmed]
+    pests = [suspect for suspect in ranking.suspects if network.agents[network.place[suspect.agent]].is_pest and not suspect.confirmed]
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > 0.05 else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
     found = []
@@ -175,7 +175,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
 
 def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:
     """The leading suspects that a look tells apart: the one that shows its signs first."""
-    leading = [network.agents[network.place[one.agent]] for one in ranking.suspects[:4] if one.probability > 0.02]
+    leading = [network.agents[network.place[suspect.agent]] for suspect in ranking.suspects[:4] if suspect.probability > 0.02]
 
     def shown(agent: Agent) -> float:
         return max(network.told_seen(sign, (agent,)) for sign in signs)

@@ -62,7 +62,7 @@ class Network:
         self.case, self.known = case, catalogue
         self.agents, self.note = candidates(case, catalogue)
         self.priors: tuple[Prior, ...] = priors(self.agents, case, catalogue)
-        self.odds = [one.chance / (1 - one.chance) for one in self.priors]
+        self.odds = [prior.chance / (1 - prior.chance) for prior in self.priors]
         self.place = {agent.id: place for place, agent in enumerate(self.agents)}
         self.showing = _showing(self.agents)
         self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]

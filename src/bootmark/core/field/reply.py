@@ -52,7 +52,7 @@ def _names(agents: list[Agent]) -> str:
 
 def _acts(agent: Agent) -> list[str]:
     """What a layman may do without a sprayer, in the order of the catalogue."""
-    return [f"{one.do.rstrip('.')}. {one.timing}" for one in agent.controls if one.unsprayed][:3]
+    return [f"{control.do.rstrip('.')}. {control.timing}" for control in agent.controls if control.unsprayed][:3]
 
 
 CAUTION = "We name what you told us of and have not seen the plant itself. The label and local rules come before this letter."

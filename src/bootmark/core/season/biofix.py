@@ -35,10 +35,10 @@ def sustained_catch(checks: Sequence[Check], checks_in_row: int, within_days: in
     if checks_in_row < 1 or within_days < 0:
         raise ValueError("a sustained catch takes at least one check")
     by_day: dict[dt.date, int] = {}
-    for one in checks:
-        if one.caught < 0:
+    for check in checks:
+        if check.caught < 0:
             raise ValueError("a catch can't be below nothing")
-        by_day[one.on] = by_day.get(one.on, 0) + one.caught
+        by_day[check.on] = by_day.get(check.on, 0) + check.caught
     days = sorted(by_day)
     for place in range(len(days) - checks_in_row + 1):
         run = days[place : place + checks_in_row]

@@ -35,7 +35,7 @@ def distance(one: Place, other: Place) -> float:
 
 def weights(stations: Sequence[Place], at: Place, power: float = POWER) -> Array:
     """What each station counts for at a place; they add to one. Source: Shepard (1968), inverse distance to a power."""
-    metres = np.maximum([distance(one, at) for one in stations], NEAREST_METRES)
+    metres = np.maximum([distance(station, at) for station in stations], NEAREST_METRES)
     found = metres**-power
     return np.asarray(found / found.sum())
 
@@ -49,7 +49,7 @@ def blend(stations: Sequence[Place], values: ArrayLike, at: Place, power: float 
     if not stations:
         raise ValueError("there is no station to take the weather from")
     rows = np.asarray(values, dtype=float)
-    lift = np.array([LAPSE * (one.elevation - at.elevation) for one in stations])
+    lift = np.array([LAPSE * (station.elevation - at.elevation) for station in stations])
     shape = (-1, *([1] * (rows.ndim - 1)))
     there = ~np.isnan(rows)
     share = np.where(there, weights(stations, at, power).reshape(shape), 0.0)

@@ -163,6 +163,6 @@ def best_schedule(
     days = days[: int(enough.argmax()) + 1]
     state = settled(life, round(float(days[:7].mean()), 1)) if start is None else np.asarray(start, dtype=float)
     schedules = [tuple(int(day) for day in np.cumsum((0, *steps))) for steps in itertools.product(gaps, repeat=count - 1)]
-    schedules = [one for one in schedules if one[-1] < len(days) - 1]
+    schedules = [schedule for schedule in schedules if schedule[-1] < len(days) - 1]
     course = simulate(life, days, state, schedules, kill)
     return schedules[int(course.total[:, -1].argmin())]

@@ -52,7 +52,9 @@ def life_of(agent: Agent | Life | str) -> Life:
 def enemy_of(agent: Agent | str) -> str:
     """The natural enemy with a life table that stands for those counted beside a pest."""
     if isinstance(agent, Agent):
-        return next((one.agent for one in agent.enemies if one.agent in lives()), FAMILIAR if agent.kind == AgentKind.MITE else OTHERS)
+        return next(
+            (enemy.agent for enemy in agent.enemies if enemy.agent in lives()), FAMILIAR if agent.kind == AgentKind.MITE else OTHERS
+        )
     return FAMILIAR if agent.endswith("mite") else OTHERS
 
 

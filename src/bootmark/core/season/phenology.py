@@ -149,9 +149,9 @@ def forecast(
     counted = np.cumsum(now)
     winter = _winter_index(model, dates, southern)
     seen = [
-        (one, float(counted[place]), float(counted[winter]) if winter is not None and winter <= place else None)
-        for one in sorted(sightings, key=lambda one: one.on)
-        if 0 <= (place := (one.on - biofix).days) < known
+        (sighting, float(counted[place]), float(counted[winter]) if winter is not None and winter <= place else None)
+        for sighting in sorted(sightings, key=lambda sighting: sighting.on)
+        if 0 <= (place := (sighting.on - biofix).days) < known
     ]
     errors = anchor.weigh(model, seen, model_error, biofix_error, draws, seed + 1)
     cumulative = np.maximum(0.0, np.cumsum(daily, axis=1) * errors.factors + errors.shifts)

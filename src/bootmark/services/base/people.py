@@ -58,11 +58,6 @@ def fits(password_hash: str | None, password: str) -> bool:
         return False
 
 
-def person(session: Session, account_id: uuid.UUID) -> Person | None:
-    row = session.execute(text("SELECT id, name, email FROM bm_account(:id)"), {"id": account_id}).one_or_none()
-    return Person(row.id, row.name, row.email) if row else None
-
-
 def memberships(session: Session, account_id: uuid.UUID) -> list[Member]:
     rows = session.execute(text("SELECT farm_id, farm, role, qualified FROM bm_memberships(:id)"), {"id": account_id})
     return [Member(account_id, row.farm_id, row.farm, Role(row.role), row.qualified) for row in rows]

@@ -175,8 +175,8 @@ def read(case: Case, context: Context) -> Json:
     return {
         "case": as_json(case),
         "causes": as_json(ranking.explanations[:KEPT_CAUSES]),
-        "chances": {one.agent: one.probability for one in ranking.suspects},
-        "confirmed": [one.agent for one in ranking.suspects if one.confirmed],
+        "chances": {suspect.agent: suspect.probability for suspect in ranking.suspects},
+        "confirmed": [suspect.agent for suspect in ranking.suspects if suspect.confirmed],
         "activity": {agent: identify.activity(agent, case, catalogue=known) for agent in verdict.agents},
         "verdict": as_json(verdict) | ({"kind": VerdictKind.NEEDS_A_LOOK} if sound else {}),
         "next_look": looks[0].look if looks else "",
@@ -231,7 +231,7 @@ def drawn(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLo
         ],
         "verdict": as_json(verdict)
         | {"names": [catalogue.agent(agent).in_sentence for agent in verdict.agents], "doing": _doing(verdict, catalogue)},
-        "looks": [_look_json(one, catalogue) for one in looks[:3]],
+        "looks": [_look_json(look, catalogue) for look in looks[:3]],
         "notes": list(ranking.notes),
         "weather": _weather_words(case),
     }
@@ -241,7 +241,7 @@ def _shown(case: Case, ranking: Ranking) -> tuple[Cause, ...]:
     """The explanations of what was seen; before anything is, what is most usual here now."""
     if any(state == SEEN for state in case.signs.values()):
         return ranking.explanations[:5]
-    return tuple(Cause((one.agent,), one.probability) for one in ranking.suspects[:5])
+    return tuple(Cause((suspect.agent,), suspect.probability) for suspect in ranking.suspects[:5])
 
 
 DOING = {

@@ -31,14 +31,14 @@ def pack(found: Season) -> tuple[Json, bytes]:
         "kinds": kinds,
         "events": [
             [
-                one.id,
-                one.name,
-                one.stage,
-                *(day.isoformat() if day else None for day in (one.p10, one.p50, one.p90, one.usual)),
-                one.days_early,
-                dict(one.sources),
+                event.id,
+                event.name,
+                event.stage,
+                *(day.isoformat() if day else None for day in (event.p10, event.p50, event.p90, event.usual)),
+                event.days_early,
+                dict(event.sources),
             ]
-            for one in found.events
+            for event in found.events
         ],
         "sources": dict(found.sources),
         "biofix": found.biofix.isoformat(),

@@ -23,7 +23,9 @@ blueprint = Blueprint("count", __name__, template_folder=".")
 def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
     """What is counted, on how many units, and the threshold that it is held against."""
     if trap:
-        found = next((one for one in agent.thresholds if one.measure == Measure.TRAP and one.crop in (crop, "*")), None)
+        found = next(
+            (threshold for threshold in agent.thresholds if threshold.measure == Measure.TRAP and threshold.crop in (crop, "*")), None
+        )
         plan = "Every lure trap of this block: males since the last check, for each week."
         told = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": "Weekly, at the trap."}
     elif agent.sampling:
@@ -50,7 +52,7 @@ def page(stop: uuid.UUID) -> str:
     agents = list(dict.fromkeys(one for one in (*here.named, *booked, *here.samples) if catalogue.agent(one).is_pest))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
     agent = catalogue.agents.get(chosen)
-    trap_offered = bool(agent and any(one.measure == Measure.TRAP for one in agent.thresholds))
+    trap_offered = bool(agent and any(threshold.measure == Measure.TRAP for threshold in agent.thresholds))
     trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == SignState.SEEN)
     trap = trap_offered and request.args.get("trap", "1" if trapped else "0") == "1"
     plan = plan_for(agent, here.block.crop, trap) if agent else None

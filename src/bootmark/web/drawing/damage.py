@@ -48,7 +48,7 @@ def stippling(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
 
 def bronzing(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
     leaf_svg = leaf.draw("#8f8a4a", "#7b763c", "#d9cf9a")
-    along = [LineString(one).buffer(4.2 * severity) for one in leaf.veins()]
+    along = [LineString(vein).buffer(4.2 * severity) for vein in leaf.veins()]
     patches = "".join(svg.path(svg.shape_d(one.intersection(leaf.outline)), "#96602f", opacity="0.55") for one in along)
     return leaf_svg + patches + specks(leaf, rng, 120, "#c9a46c", (0.4, 0.8))
 

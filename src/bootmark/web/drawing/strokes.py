@@ -45,7 +45,7 @@ def humps(points: np.ndarray, base: float) -> list[np.ndarray]:
     near[:-1] |= above[1:]
     turns = np.flatnonzero(np.diff(np.concatenate(([False], near, [False])).astype(int)))
     stretches = [points[start:end] for start, end in zip(turns[::2], turns[1::2], strict=True) if end - start > 1]
-    return [np.asarray(LineString(one).simplify(TRUE_TO).coords) for one in stretches]
+    return [np.asarray(LineString(stretch).simplify(TRUE_TO).coords) for stretch in stretches]
 
 
 def lines(found: Sequence[np.ndarray]) -> str:
@@ -80,11 +80,11 @@ def under(found: Sequence[np.ndarray], base: float) -> list[Polygon]:
 def between(upper: np.ndarray, lower: np.ndarray) -> list[Polygon]:
     """What lies between two curves over the same days, thinned, in as many pieces as there are."""
     shape = Polygon([*upper, *lower[::-1]]).buffer(0).simplify(TRUE_TO)
-    return [one for one in shapely.get_parts(shape) if isinstance(one, Polygon) and one.area > NOTHING]
+    return [part for part in shapely.get_parts(shape) if isinstance(part, Polygon) and part.area > NOTHING]
 
 
 def outline(shapes: Sequence[Polygon]) -> str:
-    return "".join(f"{_d(np.asarray(one.exterior.coords)[:-1])}Z" for one in shapes)
+    return "".join(f"{_d(np.asarray(shape.exterior.coords)[:-1])}Z" for shape in shapes)
 
 
 def texture(stage: str, shapes: Sequence[Polygon]) -> str:

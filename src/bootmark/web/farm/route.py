@@ -59,8 +59,8 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
         outline=json.dumps(outline),
         crop_names=g.known.crop_names,
         crops=g.known.crops,
-        places=[(one, one) for one in PLACES],
-        stations=[("", "none"), *((str(one.id), one.name) for one in ground.stations(db()))],
+        places=[(place, place) for place in PLACES],
+        stations=[("", "none"), *((str(station.id), station.name) for station in ground.stations(db()))],
         **(_crop_stages(block) if block else {}),
     )
 

@@ -43,7 +43,7 @@ def _events(agent: Agent, today: dt.date) -> tuple[str, list[tuple[str, dt.date]
         if block.crop in agent.hosts:
             found = forecasts.of_block(db(), the_farm(), block, agent, today)
             if found:
-                days = [(one.name, one.p50) for one in found.forecast.events if one.p50 and one.p50.year == today.year]
+                days = [(event.name, event.p50) for event in found.forecast.events if event.p50 and event.p50.year == today.year]
                 return block.name, days
     return "", []
 
@@ -80,7 +80,7 @@ def face(agent: Agent) -> tuple[str, str]:
     stage = next((one for one in ("adult", "larva", "nymph") if one in agent.stages), "")
     if stage and agent.body != "none":
         return "stage", stage
-    shows = sorted(agent.shows.values(), key=lambda one: (not one.confirms, -one.chance))
+    shows = sorted(agent.shows.values(), key=lambda show: (not show.confirms, -show.chance))
     return "sign", shows[0].sign
 
 
@@ -131,7 +131,7 @@ def _hosts(agent: Agent) -> list[tuple[str, str]]:
 @blueprint.get("/f/<uuid:farm>/guide/apart")
 @on_farm
 def apart() -> str:
-    wanted = [one for one in dict.fromkeys(request.args.getlist("agent")) if one in g.known.agents][: guide.MOST_APART]
+    wanted = [name for name in dict.fromkeys(request.args.getlist("agent")) if name in g.known.agents][: guide.MOST_APART]
     agents = tuple(g.known.agents[one] for one in wanted)
     rows = guide.apart(g.known, agents) if len(agents) > 1 else ()
     everyone = sorted(g.known.agents.values(), key=lambda one: one.name)

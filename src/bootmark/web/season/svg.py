@@ -40,7 +40,7 @@ def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
 
 
 def _stack(row: YearRow, axis: Axis, base: float) -> str:
-    length = max((len(one) for one in row.shares.values()), default=0)
+    length = max((len(share) for share in row.shares.values()), default=0)
     days = (row.first - axis.first).days + np.arange(length)
     inside = (days >= 0) & (days <= axis.days)
     if inside.sum() < 2:

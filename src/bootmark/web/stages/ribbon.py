@@ -79,7 +79,7 @@ def marks_of(
         window=window,
         window_name=name,
         treatments=around_.treatments.get(pair, ()),
-        sightings=tuple(one.on for one in ask.sightings),
+        sightings=tuple(sighting.on for sighting in ask.sightings),
         catches=around_.catches.get(pair, ()),
         bloom=(bloom[0], bloom[1] or today) if bloom else None,
         harvest=ask.block.harvest_from,

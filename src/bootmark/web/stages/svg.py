@@ -81,7 +81,7 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     """One agent on one block: a lane a stage, and below them what was caught, seen and done."""
     marks = marks or Marks()
     stages = [stage for stage in STAGE_ORDER if stage in season.shares]
-    shown = [one for one in marks.catches if axis.first <= one[0] <= axis.last]
+    shown = [catch for catch in marks.catches if axis.first <= catch[0] <= axis.last]
     lanes = TOP + LANE * len(stages)
     crop = lanes + (LANE if shown else 0)
     bottom = crop + 8 + (CROP_LANE if _crop_shown(marks, axis) else 0)
