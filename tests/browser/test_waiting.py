@@ -58,6 +58,23 @@ class Waiting(LiveTest):
         self.assertEqual([(photo.width, photo.height) for photo in kept], [(1600, 800)])
         driver.find(self.chrome, f"img[src*='{kept[0].id}']")
 
+    def test_a_photograph_that_comes_too_fast_or_while_the_database_is_away_goes_later_and_is_not_set_aside(self) -> None:
+        self.sign_in("scout")
+        self.open_stop("Hop yard")
+        self.chrome.execute_script(
+            "window.real = window.fetch; window.tries = 0;"
+            "window.fetch = async (...a) => String(a[0]).endsWith('/photo') && window.tries++ < 6"
+            "  ? new Response('', {status: window.tries % 2 ? 429 : 503}) : real(...a);"
+            "const canvas = document.createElement('canvas'); canvas.width = canvas.height = 40;"
+            "canvas.toBlob((blob) => Outbox.addPhoto({to: 'stop', of: arguments[0], blob}));",
+            self.chrome.current_url.rsplit("/", 1)[1],
+        )
+        self.sees("1 record waits to be sent")
+        for _ in range(6):
+            self.chrome.execute_script("return Outbox.send()")
+        self.assertTrue(pause_until(lambda: len(self.photos()) == 1))
+        self.assertNotIn("set aside", self.chrome.find_element(By.TAG_NAME, "body").text)
+
     def test_a_job_done_without_signal_is_done_not_signed_and_signed_on_return(self) -> None:
         self.sign_in("applicator")
         with farm_session(FARM) as session:

@@ -12,6 +12,7 @@ from sqlalchemy.exc import OperationalError
 
 from bootmark.services import writing
 from bootmark.services.base.command import Refused
+from bootmark.services.base.handling import device_moment
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, CommandRow
 from bootmark.store.session import farm_session
@@ -82,12 +83,6 @@ class OneOfMany(DatabaseTest):
             self.assertEqual((row.seen_at, row.told_at, row.sent_at), (done, done + fast, REAL + fast))
             session.execute(text("UPDATE farm SET clock_at = :now"), {"now": NOW})
 
-
-def places_refuse_taken() -> Callable[..., None]:
-    from bootmark.services import places
-
-    return places._refuse_taken
-
     def test_a_clock_that_can_t_be_right_is_not_believed_and_nothing_is_thrown_away(self) -> None:
         """Set back by an empty battery, or years ahead: the record gets the time at which it came, and keeps what was said."""
         for told in ("1970-01-01T00:04:00+00:00", "2009-12-31T23:00:00-05:00", "2199-01-01T00:00:00+00:00"):
@@ -96,3 +91,14 @@ def places_refuse_taken() -> Callable[..., None]:
             with farm_session(FARM) as session:
                 row = session.get_one(CommandRow, (FARM, uuid.UUID(command["command_id"])))
                 self.assertEqual((row.seen_at, row.told_at), (NOW, dt.datetime.fromisoformat(told)))
+
+    def test_a_device_s_time_is_one_with_its_zone_or_none(self) -> None:
+        for told_at in (None, 5, "", "yesterday", "2026-06-18T07:40:00", "0001-01-01T00:00:00+14:00", ["2026-06-18T07:40:00+02:00"]):
+            self.assertIsNone(device_moment(told_at), told_at)
+        self.assertEqual(device_moment("2026-06-18T07:40:00+02:00"), dt.datetime(2026, 6, 18, 5, 40, tzinfo=dt.UTC))
+
+
+def places_refuse_taken() -> Callable[..., None]:
+    from bootmark.services import places
+
+    return places._refuse_taken

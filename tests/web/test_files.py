@@ -1,11 +1,14 @@
 """Files that go out and come in: what is written is text for any spreadsheet, what is refused comes back to be mended."""
 
 import csv
+import datetime as dt
 import io
 import re
 
-from bootmark.standins.estate import FARM, made
-from bootmark.store.models import Block
+from PIL import Image
+
+from bootmark.standins.estate import FARM, NOW, made
+from bootmark.store.models import Block, Photo, Stop
 from bootmark.store.session import farm_session
 from tests.sending import send
 from tests.web.test_pages import F, PagesTest
@@ -42,3 +45,16 @@ class Written(PagesTest):
         mended = self.post(self.client, f"{RIDGE}/file", {"file": (io.BytesIO(again.encode()), "mended.csv")}, page=RIDGE)
         preview = self.client.get(mended.headers["Location"] + "?unit=C&order=ymd").get_data(as_text=True)
         self.assertIn("2 days", preview)
+
+
+class Photographs(PagesTest):
+    def test_a_photograph_s_time_is_believed_as_any_record_s_is(self) -> None:
+        stop = self.one(Stop).id
+        earlier = NOW - dt.timedelta(hours=2)
+        for n, (told, kept) in enumerate((("1970-01-01T00:04:00+00:00", NOW), (earlier.isoformat(), earlier), ("yesterday", NOW))):
+            picture = io.BytesIO()
+            Image.new("RGB", (20 + n, 20)).save(picture, "PNG")
+            form = {"stop": str(stop), "seen_at": told, "photo": (io.BytesIO(picture.getvalue()), "x.png")}
+            answer = self.post(self.client, f"{F}/photo", form)
+            self.assertEqual(answer.status_code, 200, answer.text)
+            self.assertEqual(self.one(Photo, Photo.id == answer.json["record_id"]).seen_at, kept)

@@ -66,7 +66,7 @@ class Sent:
                 v=int(raw.get("v", 1)),
                 record_id=uuid.UUID(raw["record_id"]),
                 base=uuid.UUID(raw["base"]) if raw.get("base") is not None else None,
-                seen_at=_farm_time(told_at + off_by, now),
+                seen_at=believed(told_at + off_by, now),
                 payload=raw["payload"],
                 content_hash=_content_hash(raw),
                 told_at=told_at,
@@ -82,7 +82,16 @@ class Sent:
         return version_id(self.command_id)
 
 
-def _farm_time(moment: dt.datetime, now: dt.datetime) -> dt.datetime:
+def device_moment(text: Any) -> dt.datetime | None:
+    """A time as a device tells it, with its zone; None where it tells none that can be."""
+    try:
+        moment = dt.datetime.fromisoformat(text)
+    except (TypeError, ValueError):
+        return None
+    return moment if moment.tzinfo and moment.year in YEARS else None
+
+
+def believed(moment: dt.datetime, now: dt.datetime) -> dt.datetime:
     """When it was done, as far as that can be: a clock that says what is still to come, or what was years ago, is not believed."""
     return moment if now - OLDEST <= moment <= now else now
 

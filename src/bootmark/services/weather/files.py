@@ -41,6 +41,10 @@ class Job(StrEnum):
     FAILED = "failed"
 
 
+AT_WORK = frozenset({Job.READING, Job.IMPORTING})
+"""While the worker is at a file."""
+
+
 @dataclass(frozen=True)
 class Preview:
     """A file as it is understood by some choices. problem: why it is not, empty where it is or is still being read."""

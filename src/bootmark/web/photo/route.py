@@ -1,27 +1,17 @@
 """Photographs: one that waited on a phone arrives here, by itself; and each is shown from here."""
 
-import datetime as dt
 import uuid
 
 from flask import Blueprint, Response, jsonify, request
 
 from bootmark.services import writing
 from bootmark.services.base.command import Forbidden, Refused
-from bootmark.services.base.fields import YEARS
+from bootmark.services.base.handling import believed, device_moment
 from bootmark.services.base.roles import DESK, SCOUTS
 from bootmark.services.scouting import photos
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
 blueprint = Blueprint("photo", __name__)
-
-
-def _moment(name: str) -> dt.datetime | None:
-    """A time that the form tells with its zone; None where it does not."""
-    try:
-        moment = dt.datetime.fromisoformat(request.form.get(name, ""))
-    except ValueError:
-        return None
-    return moment if moment.tzinfo and moment.year in YEARS else None
 
 
 def _id(name: str) -> uuid.UUID | None:
@@ -37,13 +27,14 @@ def _id(name: str) -> uuid.UUID | None:
 @at_most("60/minute")
 def receive() -> tuple[Response, int]:
     """One photograph for a stop or an enquiry. The same bytes for the same place are stored once, however often they come."""
-    sent, taken = request.files.get("photo"), _moment("seen_at")
+    sent = request.files.get("photo")
+    taken, sent_at = (device_moment(request.form.get(name)) for name in ("seen_at", "sent_at"))
     try:
         stop, enquiry = _id("stop"), _id("enquiry")
         only(DESK if enquiry else SCOUTS)
         if sent is None or bool(stop) == bool(enquiry):
             raise Refused(photo="Send one picture as photo, with the stop or the enquiry that it belongs to.")
-        seen_at = min(taken + writing.off_by(the_farm(), _moment("sent_at"), real_now()), now()) if taken else now()
+        seen_at = believed(taken + writing.off_by(the_farm(), sent_at, real_now()), now()) if taken else now()
         place = "keep_place" in request.form
         photo = photos.attach(db(), member(), sent.read(), seen_at, stop=stop, enquiry=enquiry, keep_place=place)
     except Refused as error:

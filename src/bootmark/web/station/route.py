@@ -205,6 +205,8 @@ def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None
         station=ground.station(db(), upload.station_id),
         told=preview,
         upload=upload,
+        working=upload.job in files.AT_WORK,
+        jobs=files.Job,
         errors=forms.Errors(errors),
         columns=[("date", "Date"), ("tmin", "Minimum"), ("tmax", "Maximum"), ("rain", "Rain, if there is any")],
         header=[("", "not in the file"), *((name, name) for name in preview.header)],
@@ -232,7 +234,7 @@ def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
 def file_progress(upload: uuid.UUID) -> Response:
     """How far the worker is with a file."""
     weather_file = files.get(db(), member(), upload)
-    return jsonify(job=weather_file.job, progress=weather_file.progress)
+    return jsonify(working=weather_file.job in files.AT_WORK, progress=weather_file.progress)
 
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/refused.csv")

@@ -5,7 +5,7 @@
   const look = async () => {
     try {
       const told = await (await fetch(bar.dataset.progress)).json();
-      if (told.job !== "reading" && told.job !== "importing") return location.reload();
+      if (!told.working) return location.reload();
       bar.value = told.progress;
     } catch (error) {
       // No signal, or the server starts again: asked anew.

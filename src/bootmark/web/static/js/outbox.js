@@ -153,6 +153,11 @@ const Outbox = (() => {
       return false;
     }
     if (answer.status === 404) return true;
+    // Too much at once, or the database is away: nothing is wrong with the photograph, it goes later.
+    if (answer.status === 429 || answer.status === 503) {
+      later();
+      return false;
+    }
     const told = answer.ok || answer.status === 403 || answer.status === 422 ? await answer.json() : { status: "fault" };
     await settle([photo], { ...told, command_id: photo.command_id, photo_of: photo.of });
     if (told.status === "fault") later();
