@@ -15,10 +15,10 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 PROCESSES = 2
-FAST = "tests.core."
+FAST = ("tests.core.", "tests.say.")
 ALONE = "tests.faults."
 """Kills and full disks are timed: nothing else runs beside them."""
-LONG_FIRST = ("tests.browser.", "tests.web.", "tests.services.", "tests.outside.", "tests.core.test_season", "tests.core.")
+LONG_FIRST = ("tests.browser.", "tests.web.", "tests.services.", "tests.outside.", "tests.core.test_season", "tests.core.", "tests.say.")
 
 
 @dataclass(frozen=True)

@@ -23,15 +23,17 @@ class Imports(unittest.TestCase):
         ours = (
             "bootmark.core",
             "bootmark.core.meanings",
+            "bootmark.core.messages",
             "bootmark.core.types",
             "bootmark.core.catalogue",
             "bootmark.core.field",
             "bootmark.core.units",
         )
-        for folder in ("field", "catalogue"):
-            for path in (SRC / "core" / folder).glob("*.py"):
+        rooms = ("bootmark.core.field.", "bootmark.core.catalogue.")
+        for folder, inner in (("core/field", rooms), ("core/catalogue", rooms), ("say", ("bootmark.say", *rooms))):
+            for path in (SRC / folder).glob("*.py"):
                 for name in imported(path):
-                    inside = name in ours or name.startswith(("bootmark.core.field.", "bootmark.core.catalogue."))
+                    inside = name in ours or name.startswith(inner)
                     self.assertTrue(inside or name.split(".")[0] in sys.stdlib_module_names, f"{path.name} imports {name}")
 
 

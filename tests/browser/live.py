@@ -9,7 +9,7 @@ import threading
 import time
 import unittest
 from pathlib import Path
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from selenium import webdriver
 from selenium.webdriver.common.by import By
@@ -27,6 +27,15 @@ from tests.browser import driver
 ROOT = Path(__file__).resolve().parents[2]
 FAILURES = ROOT / "var" / "failures"
 AXE = (Path(__file__).parent / "vendor" / "axe.min.js").read_text()
+
+
+MODULE = """
+const [name, given, done] = arguments;
+const beside = document.querySelector('link[rel="modulepreload"]').href.replace(/lib\\/[^/]*$/, "");
+import(beside + name)
+  .then(async (it) => { BODY })
+  .then((told) => done({told: told === undefined ? null : told}), (error) => done({failed: String(error)}));
+"""
 
 
 class Server:
@@ -109,6 +118,12 @@ class LiveTest(unittest.TestCase):
 
     def go(self, path: str) -> None:
         self.chrome.get(f"{self.farm}/{path}")
+
+    def module(self, name: str, body: str, *given: Any) -> Any:
+        """What a body of script returns that has one of the page's modules as `it`, and what is given as `given`."""
+        told = self.chrome.execute_async_script(MODULE.replace("BODY", body), name, given)
+        self.assertNotIn("failed", told, told.get("failed"))
+        return told["told"]
 
     def press(self, words: str) -> None:
         driver.press(self.chrome, words)

@@ -95,7 +95,7 @@ class Outbox(LiveTest):
         self.tap("chewed-holes")
         self.press("Keep this look")
         self.sees("1 record waits to be sent")
-        self.chrome.execute_script("Outbox.send()")
+        self.module("lib/outbox.js", "it.send()")
         self.sees("Back to the round")
         self.assertEqual(self.versions(), 1)
 
@@ -198,17 +198,16 @@ class Outbox(LiveTest):
     def test_more_than_one_part_is_sent_in_order_and_for_every_farm(self) -> None:
         self.cut(True)
         self.chrome.set_script_timeout(30)
-        self.chrome.execute_async_script(
-            "const [stop, done] = arguments;"
-            "(async () => {"
-            "  for (let n = 0; n < 204; n++) await Outbox.add({kind: 'look.record', v: 1, title: 'Look', record_id: stop, base: null,"
-            "    payload: {stop_id: stop, signs: {'curl-up': 'seen'}, note: 'look ' + n}});"
-            "})().then(() => done('kept'), (error) => done(String(error)))",
+        self.module(
+            "lib/outbox.js",
+            "const [stop] = given;"
+            "for (let n = 0; n < 204; n++) await it.add({kind: 'look.record', v: 1, title: 'Look', record_id: stop, base: null,"
+            "  payload: {stop_id: stop, signs: {'curl-up': 'seen'}, note: 'look ' + n}});",
             self.stop,
         )
         self.sees("204 records wait to be sent")
         self.cut(False)
-        self.chrome.execute_script("Outbox.send()")
+        self.module("lib/outbox.js", "it.send()")
         self.assertTrue(pause_until(lambda: self.versions() == 204, 40))
         with farm_session(FARM) as session:
             look = session.scalars(select(Look).where(Look.stop_id == self.stop)).one()
@@ -258,7 +257,7 @@ class Outbox(LiveTest):
         self.press("Keep this look")
         self.sees("1 record waits to be sent")
         for _ in range(5):
-            self.chrome.execute_script("return Outbox.send()")
+            self.module("lib/outbox.js", "await it.send()")
         self.sees("it is set aside, and the others go on")
         self.assertEqual(self.versions(), 0)
         self.chrome.execute_script("window.fetch = window.real")
@@ -288,9 +287,10 @@ class Outbox(LiveTest):
         self.assertTrue(pause_until(lambda: self.versions() == 1, 20))
 
     def test_what_the_server_refuses_is_shown_and_can_be_thrown_away(self) -> None:
-        self.chrome.execute_script(
-            "Outbox.add({kind: 'look.record', v: 1, title: 'Look at a field', record_id: crypto.randomUUID(), base: null,"
-            " payload: {stop_id: arguments[0], signs: {nonsense: 'seen'}}})",
+        self.module(
+            "lib/outbox.js",
+            "await it.add({kind: 'look.record', v: 1, title: 'Look at a field', record_id: crypto.randomUUID(), base: null,"
+            " payload: {stop_id: given[0], signs: {nonsense: 'seen'}}})",
             self.stop,
         )
         self.sees("nonsense is not a sign that Bootmark knows.")

@@ -61,17 +61,19 @@ class Waiting(LiveTest):
     def test_a_photograph_that_comes_too_fast_or_while_the_database_is_away_goes_later_and_is_not_set_aside(self) -> None:
         self.sign_in("scout")
         self.open_stop("Hop yard")
-        self.chrome.execute_script(
+        self.module(
+            "lib/outbox.js",
             "window.real = window.fetch; window.tries = 0;"
             "window.fetch = async (...a) => String(a[0]).endsWith('/photo') && window.tries++ < 6"
             "  ? new Response('', {status: window.tries % 2 ? 429 : 503}) : real(...a);"
             "const canvas = document.createElement('canvas'); canvas.width = canvas.height = 40;"
-            "canvas.toBlob((blob) => Outbox.addPhoto({to: 'stop', of: arguments[0], blob}));",
+            "const blob = await new Promise((told) => canvas.toBlob(told));"
+            "await it.addPhoto({to: 'stop', of: given[0], blob});",
             self.chrome.current_url.rsplit("/", 1)[1],
         )
         self.sees("1 record waits to be sent")
         for _ in range(6):
-            self.chrome.execute_script("return Outbox.send()")
+            self.module("lib/outbox.js", "await it.send()")
         self.assertTrue(pause_until(lambda: len(self.photos()) == 1))
         self.assertNotIn("set aside", self.chrome.find_element(By.TAG_NAME, "body").text)
 
@@ -120,7 +122,7 @@ class Waiting(LiveTest):
         self.sign_out()
         self.sees("1 record waits here and would stay until you sign in again.")
         self.cut(False)
-        self.chrome.execute_script("Outbox.send()")
+        self.module("lib/outbox.js", "it.send()")
         driver.until(self.chrome, lambda c: "to be sent" not in c.find_element(By.TAG_NAME, "body").text, "it still waits")
         self.go("round")
         self.sign_out()
@@ -130,9 +132,10 @@ class Waiting(LiveTest):
     def test_a_refused_record_can_be_saved_as_a_file(self) -> None:
         self.sign_in("scout")
         self.go("round")
-        self.chrome.execute_script(
-            "Outbox.add({kind: 'look.record', v: 1, title: 'Look at a field', record_id: crypto.randomUUID(), base: null, payload: {odd: 1}});"
-            "window.saved = ''; const make = URL.createObjectURL; URL.createObjectURL = (blob) => { blob.text().then((t) => window.saved = t); return make(blob); }"
+        self.module(
+            "lib/outbox.js",
+            "await it.add({kind: 'look.record', v: 1, title: 'Look at a field', record_id: crypto.randomUUID(), base: null, payload: {odd: 1}});"
+            "window.saved = ''; const make = URL.createObjectURL; URL.createObjectURL = (blob) => { blob.text().then((t) => window.saved = t); return make(blob); }",
         )
         self.press("Save it as a file")
         kept = driver.until(self.chrome, lambda c: c.execute_script("return window.saved"), "nothing was saved")

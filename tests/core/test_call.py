@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, identify
+from bootmark.core.messages import Says
 from bootmark.core.types import ACTING, DECISIONS, CropState, Decision, Finding, Policy, Sample, StageNow
 
 TODAY = dt.date(2026, 6, 18)
@@ -34,7 +35,7 @@ class LeaveIt(unittest.TestCase):
         verdict = identify.verdict(case, identify.suspects(case))
         decision = decide(Finding(verdict.agents[0], verdict.kind, verdict.probability, True), crop=CropState("rose"))
         self.assertEqual(decision.kind, "leave")
-        self.assertTrue(decision.headline.startswith("Leave it"))
+        self.assertEqual(decision.headline.kind, Says.CALL_HARMLESS)
         self.assertFalse(decision.choices)
 
     def test_stippling_alone_never_ends_in_a_spray(self) -> None:
@@ -52,7 +53,7 @@ class LeaveIt(unittest.TestCase):
     def test_too_few(self) -> None:
         decision = decide(sample=many(1))
         self.assertEqual(decision.kind, "leave")
-        self.assertIn("too few", decision.headline)
+        self.assertEqual(decision.headline.kind, Says.CALL_FEW)
 
     def test_helpers_are_winning(self) -> None:
         self.assertEqual(decide(sample=many(9, enemies=2)).kind, "leave")
@@ -61,7 +62,7 @@ class LeaveIt(unittest.TestCase):
     def test_a_handful_of_animals_never_decides_by_its_enemies(self) -> None:
         for counts, enemies in (((6,), (1,)), ((8,) * 9, (2,) * 9), ((9, *[0] * 19), (0,) * 20)):
             decision = decide(sample=Sample("leaf", counts, enemies))
-            self.assertNotIn("help is winning", decision.headline, counts)
+            self.assertNotEqual(decision.headline.kind, Says.CALL_HELP, counts)
         self.assertEqual(decide(sample=Sample("leaf", (6,), (1,))).kind, "look again")
 
     def test_finished_dead_and_parasitised(self) -> None:
@@ -74,7 +75,7 @@ class LeaveIt(unittest.TestCase):
         stage = StageNow({"pupa": 0.9, "larva": 0.1}, TODAY, (dt.date(2026, 5, 1), dt.date(2026, 5, 20)), windows=closed)
         decision = decide(maggot, Sample("plant", (1,) * 15 + (0,) * 5, (), "proportion"), stage, crop=CropState("cabbage"))
         self.assertEqual(decision.kind, "leave")
-        self.assertIn("too late", decision.headline)
+        self.assertEqual(decision.headline.kind, Says.CALL_LATE)
 
 
 class LookFirst(unittest.TestCase):
@@ -111,7 +112,7 @@ class Act(unittest.TestCase):
             policy=policy,
         )
         self.assertEqual(decision.kind, "act in window")
-        self.assertIn("23 June", decision.headline)
+        self.assertEqual((decision.headline.facts["first"], decision.headline.facts["last"]), span)
 
     def test_harvest_and_flowers_close_choices(self) -> None:
         beetle = Finding("colorado-potato-beetle", "named", 0.95, True, "active")
@@ -121,12 +122,13 @@ class Act(unittest.TestCase):
         self.assertFalse(near["chlorantraniliprole"].offered)
         self.assertTrue(near["pick-beetles"].offered)
         bloom = {one.control: one for one in decide(beetle, sample, larvae, crop=CropState("potato", in_flower=True)).choices}
-        self.assertIn("bees", bloom["spinosad"].reason)
+        self.assertEqual(bloom["spinosad"].reason.kind, Says.CONTROL_BEES)
 
     def test_cautions_come_with_every_control(self) -> None:
         decision = decide(sample=many(12))
         self.assertEqual(decision.cautions[0], call.LABEL_FIRST)
-        self.assertIn("The label is the law: crop, rate, number and harvest interval.", decision.cautions)
+        cautions = [caution.facts.get("caution") for caution in decision.cautions]
+        self.assertIn("The label is the law: crop, rate, number and harvest interval.", cautions)
 
 
 class Laws(unittest.TestCase):

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bootmark.core.catalogue import default
+from bootmark.core.messages import Says
 from bootmark.core.season import degree_days, gaps, phenology, programme, windows
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.phenology import Season
@@ -126,16 +127,17 @@ class Hours(unittest.TestCase):
 
     def test_each_limit_refuses_with_its_reason(self) -> None:
         limits = windows.limits_for("spray")
-        for column, value, row, words in (
-            ("wind", 9.0, "wind", "drifts"),
-            ("wind", 0.2, "wind", "too still"),
-            ("temp", 31.0, "temperature", "too hot"),
-            ("temp", 3.0, "temperature", "too cold"),
-            ("rain", 2.0, "rain", "Rain"),
+        for column, value, row, kind in (
+            ("wind", 9.0, "wind", Says.WIND_OVER),
+            ("wind", 0.2, "wind", Says.WIND_STILL),
+            ("temp", 31.0, "temperature", Says.HOT),
+            ("temp", 3.0, "temperature", Says.COLD),
+            ("rain", 2.0, "rain", Says.RAIN),
         ):
             table = windows.hours(hours(**{column: value}), limits)
             self.assertEqual(self.states(table, row), {"no"})
-            self.assertIn(words, table.rows[row][5].reason)
+            reason = table.rows[row][5].reasons[0]
+            self.assertEqual((reason.kind, *reason.facts.values()), (kind, value))
             self.assertEqual({cell.state for cell in table.overall}, {"no"})
 
     def test_rain_later_washes_off(self) -> None:
@@ -206,7 +208,7 @@ class Programme(unittest.TestCase):
             assert gaps, agent.id
             plan = programme.build(agent, agent.control(control), dt.date(2026, 7, 1), warm)
             self.assertEqual([step.gap for step in plan if step.kind == "treatment"], [0, *gaps])
-            self.assertIn("as simulated", plan[2].why)
+            self.assertIn(plan[2].why.kind, (Says.REPEAT_SIMULATED, Says.REPEAT_SIMULATED_UNTIMED))
         # A soap against aphids spares no eggs that could be waited for, and a moth is told by its season.
         self.assertIsNone(programme.simulated_gaps(aphid, aphid.control("soap"), warm))
         self.assertIsNone(programme.simulated_gaps(MOTH, MOTH.control("granulovirus"), warm))

@@ -46,7 +46,7 @@ class Biofixes(unittest.TestCase):
         found = biofix.sustained_catch(self.checks(0, 1, 0, 2, 3, 4), 2, 10)
         assert found
         self.assertEqual(found.on, dt.date(2026, 5, 10))
-        self.assertIn("2 and 3", found.why)
+        self.assertEqual(found.why.facts["caught"], ("2", "3"))
 
     def test_checks_too_far_apart_do_not_count_as_running(self) -> None:
         self.assertIsNone(biofix.sustained_catch(self.checks(2, 3, every=14), 2, 10))

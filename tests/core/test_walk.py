@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening
+from bootmark.core.messages import Says, says
 
 TODAY = dt.date(2026, 6, 18)
 YESTERDAY = TODAY - dt.timedelta(days=1)
@@ -25,7 +26,7 @@ class Reasons(unittest.TestCase):
         later = DueLook("x", "mites", TODAY + dt.timedelta(days=2), "fewer mites", True)
         found = walk.plan([BlockState("a", "A", (0, 0), YESTERDAY, due=[later])], TODAY)
         self.assertEqual(found.stops, ())
-        self.assertIn("20 June", found.rest[0][1])
+        self.assertIn(says(Says.LOOK_COMES, on=dt.date(2026, 6, 20)), found.rest[0][1])
 
     def test_heat_quickens_the_rhythm(self) -> None:
         four_days = TODAY - dt.timedelta(days=4)

@@ -7,6 +7,8 @@ from typing import Any
 
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import BlockState, DueTrap, whys
+from bootmark.core.messages import Says
+from bootmark.say import ENGLISH
 from bootmark.services.base.command import Refused
 from bootmark.services.scouting import rounds
 from bootmark.services.seasons import forecasts, traps
@@ -33,9 +35,9 @@ class Rules(unittest.TestCase):
             "B",
             (0, 0),
             DAY,
-            traps=(DueTrap("Trap 9", "codling moth", "lure", DAY), DueTrap("Trap 9", "codling moth", "check", DAY + dt.timedelta(days=1))),
+            traps=(DueTrap("Trap 9", "codling-moth", "lure", DAY), DueTrap("Trap 9", "codling-moth", "check", DAY + dt.timedelta(days=1))),
         )
-        self.assertEqual([one.text for one in whys(state, DAY)], ["Give Trap 9 a new lure, due today."])
+        self.assertEqual([ENGLISH.say(why.reason) for why in whys(state, DAY)], ["Give Trap 9 a new lure, due today."])
 
 
 class Register(DatabaseTest):
@@ -59,14 +61,16 @@ class Register(DatabaseTest):
             hanging = traps.register(session, DAY)
             demo = [one for one in hanging if one.trap.name in ("Trap 1", "Trap 2", "Trap 3")]
             self.assertEqual(len(demo), 3)
-            waits = traps.waiting(demo, known, DAY)
+            waits = traps.waiting(demo, DAY)
             self.assertEqual(
                 {(one.name, one.what) for rows in waits.values() for one in rows},
                 {("Trap 1", "check"), ("Trap 2", "check"), ("Trap 2", "lure")},
             )
             walk = rounds.today(session, farm, known, DAY, REAL).walk
             self.assertIn("new lures", walk.carry)
-            self.assertTrue(any("Read Trap 1" in why.text for stop in walk.stops for why in stop.whys))
+            self.assertTrue(
+                any(why.reason.kind == Says.READ_TRAP and why.reason.facts["trap"] == "Trap 1" for stop in walk.stops for why in stop.whys)
+            )
 
     def test_a_sustained_catch_proposes_a_biofix_until_one_is_set(self) -> None:
         def proposed() -> list[tuple[str, str, dt.date]]:

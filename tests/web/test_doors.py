@@ -13,7 +13,7 @@ from bootmark.store.session import farm_session
 from tests.web.test_pages import PagesTest
 
 ANYBODY = {
-    "static", "health.live", "health.ready", "health.healthz", "sign_in.page", "sign_in.enter", "sign_in.start", "drawing.plant_picture", "drawing.sign", "drawing.stage",
+    "static", "health.live", "health.ready", "health.healthz", "sign_in.page", "sign_in.enter", "sign_in.start", "script.module", "drawing.plant_picture", "drawing.sign", "drawing.stage",
 }  # fmt: skip
 ACCOUNTS = {"sign_in.out", "sign_in.again", "devices.end"}
 """Posts about one's own sign-ins, for everybody who has one."""

@@ -108,11 +108,55 @@ class Work(StrEnum):
     ANY = "any"
 
 
+class StepKind(StrEnum):
+    """What a plan does on a day."""
+
+    TREATMENT = "treatment"
+    RETURN = "return"
+
+
 class TrapWait(StrEnum):
     """What a trap waits for."""
 
     CHECK = "check"
     LURE = "lure"
+
+
+class TrapKind(StrEnum):
+    """What a trap is."""
+
+    DELTA = "delta"
+    BUCKET = "bucket"
+    CARD = "card"
+    BAND = "band"
+    PITFALL = "pitfall"
+    LIGHT = "light"
+
+
+class Side(StrEnum):
+    """On which side of a threshold a count lies: all its limits below, all above, or on both sides."""
+
+    BELOW = "below"
+    ABOVE = "above"
+    BETWEEN = "between"
+
+
+class LimitMethod(StrEnum):
+    """What the limits of an estimate rest on."""
+
+    WILSON = "wilson"
+    STUDENT = "student"
+    POISSON_NONE = "poisson-none"
+    POISSON_EQUAL = "poisson-equal"
+    ONE_UNIT = "one-unit"
+
+
+class Fill(StrEnum):
+    """How a missing day was filled."""
+
+    LINE = "line"
+    NEIGHBOUR = "neighbour"
+    NORMALS = "past years"
 
 
 class DayKind(StrEnum):
@@ -122,6 +166,24 @@ class DayKind(StrEnum):
     FILLED = "filled"
     FORECAST = "forecast"
     PAST_YEARS = "past years"
+
+
+class FaultKind(StrEnum):
+    """What may be wrong with a reading."""
+
+    SPIKE = "spike"
+    STUCK = "stuck"
+    UNIT = "unit"
+    CLOCK = "clock"
+    CROSSED = "crossed"
+
+
+class Spell(StrEnum):
+    """Weather that has lasted, which lets some agents thrive."""
+
+    HOT_AND_DRY = "hot-and-dry"
+    WEEK_OF_RAIN = "week-of-rain"
+    DROUGHT = "drought"
 
 
 class BiofixKind(StrEnum):

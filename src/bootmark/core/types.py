@@ -5,7 +5,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, SignState, VerdictKind
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, LimitMethod, Measure, SignState, VerdictKind
+from bootmark.core.messages import Message
 
 SEEN, ABSENT, UNSURE = SignState
 STATES = tuple(SignState)
@@ -69,14 +70,6 @@ class Case:
 
 
 @dataclass(frozen=True)
-class Reason:
-    """One thing that speaks for or against; sign is empty where it is not about a sign."""
-
-    text: str
-    sign: str = ""
-
-
-@dataclass(frozen=True)
 class Cause:
     """One explanation: no agent, one, or up to three at work together."""
 
@@ -90,8 +83,8 @@ class Suspect:
 
     agent: str
     probability: float
-    reasons_for: tuple[Reason, ...]
-    reasons_against: tuple[Reason, ...]
+    reasons_for: tuple[Message, ...]
+    reasons_against: tuple[Message, ...]
     confirmed: bool
 
 
@@ -106,7 +99,7 @@ class Ranking:
 
     causes: tuple[Cause, ...]
     suspects: tuple[Suspect, ...]
-    notes: tuple[str, ...] = ()
+    notes: tuple[Message, ...] = ()
     rest: float = 0.0
     left_out: float = 0.0
     explanations: tuple[Cause, ...] = ()
@@ -129,14 +122,16 @@ class NextLook:
 
 @dataclass(frozen=True)
 class Verdict:
+    """What may be said of a case. advice: what follows from it, in the order in which it is said."""
+
     kind: VerdictKind
     agents: tuple[str, ...]
     probability: float
     activity: Activity
-    speaks_for: tuple[Reason, ...]
-    speaks_against: tuple[Reason, ...]
-    would_change: tuple[str, ...]
-    advice: str
+    speaks_for: tuple[Message, ...]
+    speaks_against: tuple[Message, ...]
+    would_change: tuple[Message, ...]
+    advice: tuple[Message, ...]
 
 
 @dataclass(frozen=True)
@@ -174,7 +169,7 @@ class Interval:
     high: float
     units: int
     level: float
-    method: str
+    method: LimitMethod
 
 
 @dataclass(frozen=True)
@@ -239,17 +234,19 @@ class Choice:
 
     control: str
     offered: bool
-    reason: str
+    reason: Message
 
 
 @dataclass(frozen=True)
 class Decision:
+    """The call on a finding. look_again_for: what the look that it books is to see."""
+
     kind: DecisionKind
-    headline: str
-    reasons_for: tuple[str, ...]
-    reasons_against: tuple[str, ...]
-    would_change: tuple[str, ...]
+    headline: Message
+    reasons_for: tuple[Message, ...]
+    reasons_against: tuple[Message, ...]
+    would_change: tuple[Message, ...]
     choices: tuple[Choice, ...]
-    cautions: tuple[str, ...]
+    cautions: tuple[Message, ...]
     look_again_days: int | None
-    look_again_for: str
+    look_again_for: Message

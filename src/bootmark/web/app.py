@@ -8,6 +8,7 @@ from flask import Flask
 from flask.json.provider import DefaultJSONProvider
 from werkzeug.middleware.proxy_fix import ProxyFix
 
+from bootmark import say
 from bootmark.services.base.sign_ins import PHONE
 from bootmark.web import errors, guard, words
 from bootmark.web.book import route as book
@@ -25,6 +26,7 @@ from bootmark.web.look import route as look
 from bootmark.web.photo import route as photo
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
+from bootmark.web.script import route as script
 from bootmark.web.season import route as season
 from bootmark.web.sign_in import route as sign_in
 from bootmark.web.stages import route as stages
@@ -56,6 +58,7 @@ SCREENS = (
     devices,
     sync,
     drawing,
+    script,
 )
 MOST_BYTES = 32_000_000
 
@@ -76,6 +79,7 @@ def create_app(**settings: Any) -> Flask:
     app.json = Json(app)
     behind_tls = os.environ.get("BOOTMARK_TLS") == "1"
     app.config.update(
+        LANGUAGE=say.ENGLISH.language,
         SECRET_KEY=os.environ.get("BOOTMARK_SECRET"),
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",

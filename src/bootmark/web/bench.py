@@ -4,13 +4,16 @@ from collections import Counter
 from dataclasses import dataclass
 from typing import Any
 
-from flask import render_template
+from flask import g, render_template
 from markupsafe import Markup
 
+from bootmark import say
 from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
 from bootmark.core.field.priors import candidates
 from bootmark.core.types import STATES, Case
+from bootmark.say import bench as bench_words
 from bootmark.services.base import memo
+from bootmark.services.scouting.looks import Answered
 from bootmark.web.drawing.plant import label, plant_parts
 
 ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
@@ -93,3 +96,11 @@ def told_of(signs: list[Sign]) -> dict[str, Any]:
         "on": by_part,
         "first": {part: found[: AT_FIRST + (4 if not part else 0)] for part, found in by_part.items()},
     }
+
+
+def ranked(answered: Answered, onward: str = "") -> dict[str, Any]:
+    """A case as the bench draws it. onward: what a kept case leads to, where it is the same for every verdict."""
+    shown = bench_words.ranked(say.tongue(), answered.case, answered.ranking, answered.looks, answered.verdict, g.known)
+    if onward:
+        shown["verdict"]["onward"] = onward
+    return shown

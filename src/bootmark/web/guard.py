@@ -18,6 +18,7 @@ from limits.storage import MemoryStorage
 from limits.strategies import MovingWindowRateLimiter
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.services.base import farm_time, sign_ins, work
 from bootmark.services.base.command import AskFirst, Forbidden
@@ -189,6 +190,7 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
 
 
 def _before() -> None:
+    say.speak(say.TONGUES[current_app.config["LANGUAGE"]])
     g.started, g.request_id = time.perf_counter(), uuid.uuid4().hex[:12]
 
 
@@ -199,7 +201,7 @@ def _after(response: Response) -> Response:
     response.headers["X-Request-Id"] = g.get("request_id", "")
     if current_app.config["SESSION_COOKIE_SECURE"]:
         response.headers["Strict-Transport-Security"] = "max-age=31536000"
-    if request.endpoint and not request.endpoint.startswith(("static", "drawing")):
+    if request.endpoint and not request.endpoint.startswith(("static", "drawing", "script")):
         response.headers.setdefault("Cache-Control", "no-store")
         took = round(1000 * (time.perf_counter() - g.get("started", time.perf_counter())), 1)
         # The route, never the address: an address may hold what is nobody's business.

@@ -4,14 +4,19 @@ import datetime as dt
 import functools
 import hashlib
 import uuid
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
 from flask import Flask, current_app, g, request, url_for
 from markupsafe import Markup
 
+from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.model import MANY
+from bootmark.core.messages import Message
+from bootmark.say import hours
+from bootmark.web.script import route as script
 
 LUGS = (
     ("round", "Round", True),
@@ -87,6 +92,19 @@ def many(stage: str) -> str:
     return MANY.get(stage, stage)
 
 
+def said(value: Message | Sequence[Message] | Any) -> str:
+    """A message, or several one after the other, in words; what was stored, as it was shown then."""
+    if isinstance(value, Message):
+        return say.tongue().say(value)
+    if isinstance(value, tuple):
+        return say.tongue().joined(value)
+    return say.shown(value)
+
+
+def hour_reason(reasons: Sequence[Message]) -> str:
+    return hours.reason(say.tongue(), reasons)
+
+
 def fresh_id() -> str:
     return str(uuid.uuid4())
 
@@ -149,14 +167,26 @@ def init(app: Flask) -> None:
         agent=agent_name,
         agent_inside=agent_inside,
         svg=svg,
+        said=said,
+        hour_reason=hour_reason,
+        term=say.term,
     )
-    app.jinja_env.globals.update(lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset, crop_name=crop_name, many=many)
+    app.jinja_env.globals.update(
+        lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset, script=script.address, crop_name=crop_name, many=many
+    )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 
     @app.context_processor
     def everywhere() -> dict[str, Any]:
         if "farm" not in g:
-            return {"farm": None}
+            return {"farm": None, "tongue": say.tongue()}
         from bootmark.web.guard import now
 
-        return {"farm": g.farm, "member": g.member, "person": g.person, "now": now(), "demo": g.farm.clock_at is not None}
+        return {
+            "tongue": say.tongue(),
+            "farm": g.farm,
+            "member": g.member,
+            "person": g.person,
+            "now": now(),
+            "demo": g.farm.clock_at is not None,
+        }

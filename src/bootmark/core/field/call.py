@@ -1,13 +1,17 @@
 """Does it matter, and do I act. The default is to leave it, and to say why."""
 
+import math
+
 from bootmark.core import catalogue as catalogues
-from bootmark.core.catalogue.model import MANY, Agent, Catalogue, Control
-from bootmark.core.field.count import enemy_ratio, interval
-from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, VerdictKind
+from bootmark.core.catalogue.model import Agent, Catalogue, Control
+from bootmark.core.field.count import enemy_ratio, interval, side
+from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Side, VerdictKind
+from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
-LABEL_FIRST = "The label, local rules and licensed advice come before anything Bootmark says."
+LABEL_FIRST = says(Says.LABEL_FIRST)
 LEAVE_LOOK_DAYS = 7
+CLOSE_LOOK_DAYS = 3
 SOON_DAYS = 7
 LEAST_UNITS = 10
 """Units below which natural enemies decide nothing. Common practice, no source."""
@@ -30,36 +34,31 @@ def economic_injury_level(
     return control_cost / (market_value * injury_per_pest * damage_per_injury * efficacy)
 
 
-def _number(value: float) -> str:
-    return f"{value:.2g}" if value < 1 else f"{value:.1f}".removesuffix(".0")
-
-
-def _share(measure: str, value: float) -> str:
-    return f"{100 * value:.0f} %" if measure == Measure.PROPORTION else _number(value)
-
-
 def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> tuple[Choice, ...]:
     """Every control of an agent in the order of the farm's policy, offered or not, each with its reason."""
     present = {name for name, share in stage.shares.items() if share >= 0.1}
 
     def judge(control: Control) -> Choice:
-        if control.kind in policy.refuses or control.kind not in policy.order:
-            return Choice(control.id, False, f"This farm's policy leaves out {control.kind} controls.")
         own = stage.windows.get(control.id)
-        if own and stage.today and own[1] < stage.today:
-            return Choice(control.id, False, f"Too late: its window closed on {own[1]:%-d %B}.")
-        if not own and present and control.stages and not present & set(control.stages):
-            return Choice(control.id, False, f"It kills {' and '.join(MANY[one] for one in control.stages)}; few are in that stage today.")
-        if crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
-            return Choice(
-                control.id, False, f"Harvest in {crop.days_to_harvest} days, and it must be kept {control.harvest_days} days before."
-            )
-        if crop.in_flower and "bees" in control.harms:
-            return Choice(control.id, False, "The crop is in flower, and it kills bees.")
-        return Choice(control.id, True, control.timing)
+        refused: Message | None = None
+        if control.kind in policy.refuses or control.kind not in policy.order:
+            refused = says(Says.CONTROL_REFUSED, control_kind=control.kind)
+        elif own and stage.today and own[1] < stage.today:
+            refused = says(Says.CONTROL_LATE, on=own[1])
+        elif not own and present and control.stages and not present & set(control.stages):
+            refused = says(Says.CONTROL_OTHER_STAGE, stages=control.stages)
+        elif crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
+            refused = says(Says.CONTROL_HARVEST, days=crop.days_to_harvest, wanted=control.harvest_days)
+        elif crop.in_flower and "bees" in control.harms:
+            refused = says(Says.CONTROL_BEES)
+        return Choice(control.id, refused is None, refused or _timing(agent, control))
 
     rank = {kind: place for place, kind in enumerate(policy.order)}
-    return tuple(judge(one) for one in sorted(agent.controls, key=lambda one: rank.get(one.kind, len(rank))))
+    return tuple(judge(control) for control in sorted(agent.controls, key=lambda control: rank.get(control.kind, len(rank))))
+
+
+def _timing(agent: Agent, control: Control) -> Message:
+    return says(Says.CONTROL_TIMING, agent=agent.id, control=control.id)
 
 
 class _Case:
@@ -67,13 +66,17 @@ class _Case:
 
     def __init__(self, agent: Agent, finding: Finding) -> None:
         self.agent, self.finding = agent, finding
-        self.speaks_for: list[str] = []
-        self.against: list[str] = []
-        self.change: list[str] = []
+        self.speaks_for: list[Message] = []
+        self.against: list[Message] = []
+        self.change: list[Message] = []
         self.choices: tuple[Choice, ...] = ()
-        self.cautions: tuple[str, ...] = ()
+        self.cautions: tuple[Message, ...] = ()
 
-    def decide(self, kind: DecisionKind, headline: str, days: int | None = None, look_for: str = "") -> Decision:
+    def of(self, kind: Says, **facts: Fact) -> Message:
+        """A message about this case's agent."""
+        return says(kind, agent=self.agent.id, **facts)
+
+    def decide(self, kind: DecisionKind, headline: Message, days: int | None, look_for: Message) -> Decision:
         return Decision(
             kind, headline, tuple(self.speaks_for), tuple(self.against), tuple(self.change), self.choices, self.cautions, days, look_for
         )
@@ -82,50 +85,52 @@ class _Case:
 def _not_a_target(case: _Case) -> Decision | None:
     agent, finding = case.agent, case.finding
     if finding.verdict == VerdictKind.MUST_BE_REPORTED:
-        case.speaks_for.append("It is listed: the plant health authority decides what is done.")
-        return case.decide(DecisionKind.REPORT, "Photograph it, leave it where it is, report it.", 1, "whether the authority has answered")
+        case.speaks_for.append(case.of(Says.LISTED))
+        return case.decide(DecisionKind.REPORT, case.of(Says.CALL_REPORT), 1, says(Says.FOR_ANSWER))
     if agent.kind == AgentKind.BENEFICIAL:
-        case.speaks_for += [agent.summary, agent.said_wrongly]
-        case.change.append("Ragged holes or droppings beside it would mean that something else feeds here too.")
-        return case.decide(DecisionKind.LEAVE, f"Leave it: the {agent.in_sentence} does the plant no harm.", 28, "new damage")
+        case.speaks_for += [case.of(Says.AGENT_SUMMARY), case.of(Says.AGENT_SAID_WRONGLY)]
+        case.change.append(says(Says.FEEDS_BESIDE))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HARMLESS), 28, says(Says.FOR_DAMAGE))
     if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
-        case.speaks_for.append(agent.summary)
-        case.change.append("A live animal, or no change a day after, would mean another cause.")
+        case.speaks_for.append(case.of(Says.AGENT_SUMMARY))
+        case.change.append(says(Says.OTHER_CAUSE))
         act = next(
             (control for control in agent.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), agent.controls[0]
         )
-        case.choices = (Choice(act.id, True, act.timing),)
-        case.cautions = (LABEL_FIRST, *act.cautions) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
-        no_spray = "Nothing against insects or mites helps here." if agent.kind == AgentKind.DISEASE else "No spray helps."
-        return case.decide(DecisionKind.CULTURAL_ACT, f"{act.do} {no_spray}", act.look_again_days, act.success)
+        case.choices = (Choice(act.id, True, _timing(agent, act)),)
+        case.cautions = (LABEL_FIRST, *_cautions(act)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
+        headline = case.of(Says.CALL_CULTURAL, control=act.id, agent_kind=agent.kind)
+        return case.decide(DecisionKind.CULTURAL_ACT, headline, act.look_again_days, _success(agent, act))
     return None
+
+
+def _cautions(control: Control) -> tuple[Message, ...]:
+    return tuple(says(Says.CATALOGUE_CAUTION, caution=caution) for caution in control.cautions)
+
+
+def _success(agent: Agent, control: Control) -> Message:
+    return says(Says.FOR_SUCCESS, agent=agent.id, control=control.id)
 
 
 def _unproved(case: _Case, catalogue: Catalogue) -> Decision | None:
     finding = case.finding
     if finding.confirmed and finding.verdict in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME):
         return None
-    case.against.append("Nothing seen so far is left by this animal alone. Nothing is sprayed on a symptom.")
-    look = catalogue.looks.get(finding.next_look)
-    case.change.append(f"{look.do}" if look else "The live animal, or a sign that only it leaves.")
-    return case.decide(
-        DecisionKind.LOOK_AGAIN, "Look again before you call: no live one has been seen.", 1, look.name if look else "the live animal"
-    )
+    case.against.append(case.of(Says.NO_PROOF))
+    look = finding.next_look if finding.next_look in catalogue.looks else ""
+    case.change.append(says(Says.TAKE_LOOK, look=look) if look else says(Says.LIVE_PROOF))
+    look_for = says(Says.FOR_LOOK, look=look) if look else says(Says.FOR_LIVE)
+    return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_UNPROVED), 1, look_for)
 
 
 def _past(case: _Case) -> Decision | None:
     if case.finding.activity in (Activity.FINISHED, Activity.DEAD, Activity.PARASITISED):
-        words = {
-            Activity.FINISHED: "It has gone",
-            Activity.DEAD: "They are dead",
-            Activity.PARASITISED: "They carry parasites that will hatch",
-        }
-        case.speaks_for.append(f"{words[case.finding.activity]}: nothing is left to control.")
-        case.change.append("Fresh droppings or a live one would change this.")
-        return case.decide(DecisionKind.LEAVE, "Leave it: the attack is over.", 14, "fresh damage")
+        case.speaks_for.append(case.of(Says.OVER, activity=case.finding.activity))
+        case.change.append(says(Says.FRESH_SIGNS))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), 14, says(Says.FOR_FRESH))
     if case.agent.cosmetic:
-        case.speaks_for.append("The damage is cosmetic; the plant works on.")
-        return case.decide(DecisionKind.LEAVE, "Leave it: it does no harm that counts.", 28, "more damage")
+        case.speaks_for.append(case.of(Says.COSMETIC))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), 28, says(Says.FOR_MORE_DAMAGE))
     return None
 
 
@@ -136,21 +141,19 @@ def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval
         return None
     ratio = enemies if enemies is not None else enemy_ratio(sample)
     if ratio is None:
-        case.change.append(f"{held.name} were not counted: enough of them would change this.")
+        case.change.append(says(Says.HELP_UNCOUNTED, enemies=held.name))
         return None
     animals = sum(sample.counts) + sum(sample.enemies)
     if estimate.units < LEAST_UNITS or animals < LEAST_ANIMALS:
-        least = f"{LEAST_UNITS} units and {LEAST_ANIMALS} animals"
-        case.change.append(
-            f"{held.name} counted on more: {animals} animals on {estimate.units} are too few to decide by, {least} the least."
-        )
+        counted: dict[str, Fact] = {"animals": animals, "units": estimate.units, "least_units": LEAST_UNITS, "least_animals": LEAST_ANIMALS}
+        case.change.append(says(Says.HELP_TOO_FEW, enemies=held.name, **counted))
         return None
-    told = f"{held.name}: {_number(ratio) if ratio < 1e6 else 'only they were found'} for each pest"
+    facts: dict[str, Fact] = {"enemies": held.name, "ratio": ratio, "wanted": held.ratio, "only": "yes" if math.isinf(ratio) else "no"}
     if ratio >= held.ratio:
-        case.speaks_for.append(f"{told}; {_number(held.ratio)} is enough to wait.")
-        case.change.append(f"Fewer than {_number(held.ratio)} for each pest at the next look.")
-        return case.decide(DecisionKind.LEAVE, "Leave it: help is winning. Look again soon.", 5, "pests and helpers counted again")
-    case.against.append(f"{told}, and it takes {_number(held.ratio)}.")
+        case.speaks_for.append(says(Says.HELP_ENOUGH, **facts))
+        case.change.append(says(Says.HELP_FEWER, wanted=held.ratio))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELP), 5, says(Says.FOR_BOTH))
+    case.against.append(says(Says.HELP_LACKS, **facts))
     return None
 
 
@@ -179,36 +182,33 @@ def decide(
     early = _not_a_target(case) or _unproved(case, known) or _past(case)
     if early:
         return early
-    case.speaks_for.append(
-        f"{agent.name} is confirmed and active." if finding.activity == Activity.ACTIVE else f"{agent.name} is confirmed."
-    )
+    case.speaks_for.append(case.of(Says.CONFIRMED_ACTIVE if finding.activity == Activity.ACTIVE else Says.CONFIRMED))
     if sample is None or not sample.counts:
-        case.change.append("A count to the plan.")
-        plan = agent.sampling.plan if agent.sampling else "Count twenty units along the walk."
-        return case.decide(DecisionKind.LOOK_AGAIN, f"Count before you call. {plan}", 1, "a count")
+        case.change.append(says(Says.NEEDS_COUNT))
+        headline = case.of(Says.CALL_COUNT, plan=agent.sampling.plan if agent.sampling else "")
+        return case.decide(DecisionKind.LOOK_AGAIN, headline, 1, says(Says.FOR_COUNT))
     estimate = interval(sample)
     wanted = threshold or _nominal(agent, crop.crop, sample.measure)
     if wanted is None or wanted.measure != sample.measure:
-        case.change.append("A threshold for this crop.")
-        return case.decide(
-            DecisionKind.REFER, "No threshold is known for this crop: ask a licensed adviser.", LEAVE_LOOK_DAYS, "a count again"
-        )
-    limits = f"{_share(sample.measure, estimate.low)} to {_share(sample.measure, estimate.high)}"
-    counted = f"{_share(sample.measure, estimate.estimate)} {wanted.unit} ({limits}), {estimate.units} looked at"
-    line = f"{_share(wanted.measure, wanted.value)} {wanted.unit} is where it starts to matter ({wanted.source})"
-    if estimate.high < wanted.value:
+        case.change.append(says(Says.NEEDS_THRESHOLD))
+        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NO_THRESHOLD), LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
+    limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
+    counted = says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
+    line: dict[str, Fact] = {"value": wanted.value, "measure": wanted.measure, "unit": wanted.unit, "source": wanted.source}
+    lies = side(estimate, wanted.value)
+    if lies == Side.BELOW:
         soon = stage.days_to_threshold is not None and stage.days_to_threshold < SOON_DAYS
         days = max(2, int(stage.days_to_threshold or SOON_DAYS) - 1) if soon else LEAVE_LOOK_DAYS
-        case.speaks_for = [f"Counted {counted}.", f"{line}."]
-        case.change.append(f"{_share(wanted.measure, wanted.value)} or more at the next count.")
-        return case.decide(DecisionKind.LEAVE, "Leave it: too few to matter.", days, "a count again")
-    if estimate.low < wanted.value:
-        case.speaks_for.append(f"Counted {counted}.")
-        case.against.append(f"{line}; the count does not tell on which side it lies.")
-        case.change.append("More units counted, or the same count in a few days.")
+        case.speaks_for = [counted, says(Says.THRESHOLD, **line)]
+        case.change.append(says(Says.MORE_NEXT_TIME, value=wanted.value, measure=wanted.measure))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_FEW), days, says(Says.FOR_COUNT_AGAIN))
+    if lies == Side.BETWEEN:
+        case.speaks_for.append(counted)
+        case.against.append(says(Says.THRESHOLD_WITHIN, **line))
+        case.change.append(says(Says.MORE_UNITS))
         held = _held(case, sample, enemies, estimate)
-        return held or case.decide(DecisionKind.LOOK_AGAIN, "Too close to call: count more, or again in three days.", 3, "a larger count")
-    case.speaks_for += [f"Counted {counted}.", f"{line}."]
+        return held or case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_CLOSE), CLOSE_LOOK_DAYS, says(Says.FOR_LARGER_COUNT))
+    case.speaks_for += [counted, says(Says.THRESHOLD, **line)]
     held = _held(case, sample, enemies, estimate)
     if held:
         return held
@@ -219,35 +219,32 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
     agent = case.agent
     case.choices = choices(agent, stage, crop, policy)
     offered = [choice for choice in case.choices if choice.offered]
-    case.cautions = (LABEL_FIRST, *dict.fromkeys(text for one in offered for text in agent.control(one.control).cautions))
+    cautions = (caution for choice in offered for caution in _cautions(agent.control(choice.control)))
+    case.cautions = (LABEL_FIRST, *dict.fromkeys(cautions))
     today = stage.today
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []
     closed = [span for span in spans if span and today and span[1] < today]
     if closed and len(closed) == len(spans):
         last = max(span[1] for span in closed)
-        case.against.append(f"The stage that can be reached was over on {last:%-d %B}.")
-        case.change.append("Eggs or young ones seen again.")
-        return case.decide(
-            DecisionKind.LEAVE, "Leave it: it is too late for this generation. Clean up and plan the next.", 14, "the next generation"
-        )
+        case.against.append(says(Says.STAGE_OVER, on=last))
+        case.change.append(says(Says.YOUNG_AGAIN))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_LATE), 14, says(Says.FOR_GENERATION))
     if not offered:
-        blocked = "; ".join(f"{agent.control(choice.control).name}: {choice.reason}" for choice in case.choices)
-        case.against.append(blocked)
+        case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= 14
         if near:
-            return case.decide(
-                DecisionKind.HARVEST_FIRST, "Harvest first: no control fits before it.", crop.days_to_harvest, "what is left after harvest"
-            )
-        return case.decide(DecisionKind.REFER, "Nothing on this farm's list fits: ask a licensed adviser.", 2, "the adviser's answer")
+            return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), crop.days_to_harvest, says(Says.FOR_LEFT))
+        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), 2, says(Says.FOR_ADVISER))
     first = agent.control(offered[0].control)
-    case.change.append("More helpers, a near harvest, or a lower count.")
+    case.change.append(says(Says.LESS_PRESSING))
     kind = act_kind(first, stage)
     if kind == DecisionKind.ACT_IN_WINDOW and window and today:
         days = (window[0] - today).days
-        return case.decide(kind, f"Act from {window[0]:%-d %B} to {window[1]:%-d %B}: {first.name}.", days, "whether the window has moved")
-    told = f"Act now. First by this farm's policy: {first.in_sentence}." if len(offered) > 1 else f"Act now: {first.in_sentence}."
-    return case.decide(kind, told, first.look_again_days, first.success)
+        headline = case.of(Says.CALL_WINDOW, control=first.id, first=window[0], last=window[1])
+        return case.decide(kind, headline, days, says(Says.FOR_WINDOW))
+    headline = case.of(Says.CALL_NOW, control=first.id, choices=len(offered))
+    return case.decide(kind, headline, first.look_again_days, _success(agent, first))
 
 
 def act_kind(control: Control, stage: StageNow) -> DecisionKind:

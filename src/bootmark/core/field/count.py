@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from statistics import NormalDist, mean, variance
 from typing import Any
 
-from bootmark.core.meanings import Measure
+from bootmark.core.meanings import LimitMethod, Measure, Side
 from bootmark.core.types import Interval, Sample
 
 
@@ -87,17 +87,24 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
     if told.measure == Measure.PROPORTION:
         hits = sum(count > 0 for count in told.counts)
         low, high = wilson(hits, units, level)
-        return Interval(hits / units, low, high, units, level, "Wilson (1927)")
+        return Interval(hits / units, low, high, units, level, LimitMethod.WILSON)
     average = mean(told.counts)
     if average == 0:
-        return Interval(0.0, 0.0, -math.log(1 - level) / units, units, level, "exact Poisson, none found")
+        return Interval(0.0, 0.0, -math.log(1 - level) / units, units, level, LimitMethod.POISSON_NONE)
     if units == 1:
-        return Interval(average, 0.0, math.inf, 1, level, "one unit tells no spread")
+        return Interval(average, 0.0, math.inf, 1, level, LimitMethod.ONE_UNIT)
     half = student_t(level, units - 1) * math.sqrt(variance(told.counts) / units)
     if half == 0:
         half = student_t(level, units - 1) * math.sqrt(average / units)
-        return Interval(average, max(0.0, average - half), average + half, units, level, "Poisson spread, all counts equal")
-    return Interval(average, max(0.0, average - half), average + half, units, level, "Student's t")
+        return Interval(average, max(0.0, average - half), average + half, units, level, LimitMethod.POISSON_EQUAL)
+    return Interval(average, max(0.0, average - half), average + half, units, level, LimitMethod.STUDENT)
+
+
+def side(estimate: Interval, threshold: float) -> Side:
+    """Where a count lies. The threshold itself counts as reached: a pest there matters."""
+    if estimate.high < threshold:
+        return Side.BELOW
+    return Side.ABOVE if estimate.low >= threshold else Side.BETWEEN
 
 
 def enemy_ratio(sample: Sample | Mapping[str, Any]) -> float | None:

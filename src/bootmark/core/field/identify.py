@@ -12,8 +12,9 @@ from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
 from bootmark.core.field.looks import Question
 from bootmark.core.field.network import Network
-from bootmark.core.meanings import Activity, AgentKind, Often, VerdictKind
-from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Reason, Suspect, Verdict
+from bootmark.core.meanings import Activity, AgentKind, Direction, Often, VerdictKind
+from bootmark.core.messages import Message, Says, says
+from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Suspect, Verdict
 
 LISTED_AT = 1e-3
 """Explanations likelier than this are listed one by one."""
@@ -34,31 +35,31 @@ def _resolve(case: Told, catalogue: Catalogue | None) -> tuple[Case, Catalogue]:
 
 def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
     prior = network.priors[network.place[agent.id]]
-    speaks_for, against = prior.speaks_for, prior.against
+    reasons = list(prior.reasons)
     signs = network.known.signs
     for sign in network.seen:
         shows = agent.shows.get(sign)
         if shows and shows.chance > signs[sign].leak:
-            text = f"{signs[sign].name}: {'only it leaves this' if shows.confirms else f'{shows.often} with it'}."
-            speaks_for += (Reason(text, sign),)
+            kind = Says.SIGN_PROVES if shows.confirms else Says.SIGN_FITS
+            reasons.append(says(kind, Direction.FOR, sign=sign, agent=agent.id, often=shows.often))
     for sign in network.absent:
         shows = agent.shows.get(sign)
         if shows and shows.often in (Often.ALWAYS, Often.USUAL):
-            against += (Reason(f"{signs[sign].name} is not there: {shows.often} with it.", sign),)
+            reasons.append(says(Says.SIGN_MISSING, Direction.AGAINST, sign=sign, agent=agent.id, often=shows.often))
     confirmed = any(agent.shows[sign].confirms for sign in network.seen if sign in agent.shows)
+    speaks_for, against = (tuple(reason for reason in reasons if reason.direction == direction) for direction in Direction)
     return Suspect(agent.id, chance, speaks_for, against, confirmed)
 
 
-def contradictions(case: Case, catalogue: Catalogue) -> list[str]:
+def contradictions(case: Case, catalogue: Catalogue) -> list[Message]:
     """Pairs of signs told as seen that can't both be there."""
     seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
-    found = []
-    for sign in seen:
-        for other in catalogue.signs[sign].not_with:
-            if other in seen:
-                one, two = catalogue.signs[sign], catalogue.signs[other]
-                found.append(f"{one.name} and {two.name.lower()} can't both be: {catalogue.looks[one.look].do.rstrip('.').lower()}, again.")
-    return found
+    return [
+        says(Says.SIGNS_CONTRADICT, sign=sign, other=other, look=catalogue.signs[sign].look)
+        for sign in seen
+        for other in catalogue.signs[sign].not_with
+        if other in seen
+    ]
 
 
 def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
@@ -96,7 +97,7 @@ def _ranking(question: Question) -> Ranking:
     causes.sort(key=lambda cause: -cause.probability)
     order = sorted(range(len(agents)), key=lambda place: -solution.chances[place])
     notes = [network.note] if network.note else []
-    notes += [f"{sign} is not a sign that Bootmark knows: it was left out." for sign in told.signs if sign not in known.signs]
+    notes += [says(Says.SIGN_UNKNOWN, sign=sign) for sign in told.signs if sign not in known.signs]
     notes += contradictions(told, known)
     return Ranking(
         tuple(causes),
@@ -196,21 +197,21 @@ def _named(told: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
 
 
 def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
-    def say(kind: VerdictKind, ones: Sequence[Suspect], advice: str) -> Verdict:
-        return _verdict(kind, ones, told, catalogue, looks, advice)
+    def judged(kind: VerdictKind, chosen: Sequence[Suspect], *advice: Message) -> Verdict:
+        return _verdict(kind, chosen, told, catalogue, looks, advice)
 
-    def of(one: Suspect) -> Agent:
-        return catalogue.agent(one.agent)
+    def of(suspect: Suspect) -> Agent:
+        return catalogue.agent(suspect.agent)
 
     if not any(state == SEEN for state in told.signs.values()):
-        return say(VerdictKind.NEEDS_A_LOOK, [], "Tap what you see, or say that the plant is sound.")
+        return judged(VerdictKind.NEEDS_A_LOOK, [], says(Says.TELL_SIGNS))
     listed = [
         suspect
         for suspect in ranking.suspects
         if suspect.confirmed and suspect.probability >= REPORTED_AT and of(suspect).listed_in(told.region)
     ]
     if listed:
-        return say(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), told.region))
+        return judged(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), told.region))
     named = _named(told, catalogue, ranking)
     helpers = [
         suspect
@@ -218,17 +219,16 @@ def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
         if of(suspect).kind == AgentKind.BENEFICIAL and suspect.confirmed and suspect.probability >= SETTLED_AT
     ]
     if named:
-        if helpers and all(activity(one.agent, told, catalogue=catalogue) == Activity.PARASITISED for one in named):
-            return say(VerdictKind.HELP_HAS_COME, [helpers[0], *named], f"{of(named[0]).leave_when} {of(helpers[0]).leave_when}")
+        if helpers and all(activity(suspect.agent, told, catalogue=catalogue) == Activity.PARASITISED for suspect in named):
+            return judged(VerdictKind.HELP_HAS_COME, [helpers[0], *named], _leave(of(named[0])), _leave(of(helpers[0])))
         plan = of(named[0]).sampling
-        advice = f"Count next, {plan.unit} by {plan.unit}." if plan else "Count next."
+        advice = [says(Says.COUNT_NEXT, agent=named[0].agent, unit=plan.unit if plan else "")]
         if of(named[0]).notifiable and not told.region:
-            places = "; ".join(of(named[0]).notifiable)
-            advice += f" Where it is listed ({places}) report it to the plant health authority first and do not move it."
-        return say(VerdictKind.NAMED, named, advice)
+            advice.append(says(Says.REPORT_IF_LISTED, agent=named[0].agent, listings=of(named[0]).notifiable))
+        return judged(VerdictKind.NAMED, named, *advice)
     pests = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest})
     if helpers and pests <= 1 - SETTLED_AT / 1.5:
-        return say(VerdictKind.HELP_HAS_COME, helpers[:1], of(helpers[0]).leave_when)
+        return judged(VerdictKind.HELP_HAS_COME, helpers[:1], _leave(of(helpers[0])))
     others = [
         suspect
         for suspect in ranking.suspects
@@ -238,11 +238,11 @@ def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
     suspected = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest and suspect.probability > 0.02})
     if others and suspected <= 1 - SETTLED_AT / 1.5:
         kind = VerdictKind.NORMAL if of(others[0]).kind == AgentKind.NORMAL else VerdictKind.NOT_A_PEST
-        return say(kind, others[:1], _instead(of(others[0])))
+        return judged(kind, others[:1], _instead(of(others[0])))
     top = ranking.suspects[:1]
     if looks:
-        return say(VerdictKind.NEEDS_A_LOOK, top, catalogue.looks[looks[0].look].do)
-    return say(VerdictKind.CANNOT_TELL, top, "Bag a sample in paper, note the place and the day, and ask a licensed adviser.")
+        return judged(VerdictKind.NEEDS_A_LOOK, top, says(Says.TAKE_LOOK, look=looks[0].look))
+    return judged(VerdictKind.CANNOT_TELL, top, says(Says.SEND_SAMPLE))
 
 
 def _mass(ranking: Ranking, agents: set[str]) -> float:
@@ -250,26 +250,32 @@ def _mass(ranking: Ranking, agents: set[str]) -> float:
     return math.fsum(cause.probability for cause in ranking.causes if agents & set(cause.agents))
 
 
-def _instead(agent: Agent) -> str:
+def _leave(agent: Agent) -> Message:
+    return says(Says.LEAVE_WHEN, agent=agent.id)
+
+
+def _instead(agent: Agent) -> Message:
     acts = [control for control in agent.controls if control.unsprayed] or list(agent.controls)
-    return f"{acts[0].do} Then look whether this holds: {acts[0].success[0].lower()}{acts[0].success[1:]}"
+    return says(Says.DO_INSTEAD, agent=agent.id, control=acts[0].id)
 
 
-def _report(agent: Agent, region: str) -> str:
-    listing = next(place for place in agent.notifiable if place.startswith(region))
-    return (
-        f"It is listed here ({listing}). Photograph it, leave it where it is, do not move, post or treat it, "
-        "and tell the plant health authority today."
-    )
+def _report(agent: Agent, region: str) -> Message:
+    return says(Says.REPORT_IT, agent=agent.id, listing=next(place for place in agent.notifiable if place.startswith(region)))
 
 
-def _verdict(kind: VerdictKind, chosen: Sequence[Suspect], case: Case, catalogue: Catalogue, looks: list[NextLook], advice: str) -> Verdict:
-    agents = tuple(one.agent for one in chosen)
+def _verdict(
+    kind: VerdictKind,
+    chosen: Sequence[Suspect],
+    case: Case,
+    catalogue: Catalogue,
+    looks: list[NextLook],
+    advice: tuple[Message, ...],
+) -> Verdict:
+    agents = tuple(suspect.agent for suspect in chosen)
     change = []
-    for one in looks[:2]:
-        look = catalogue.looks[one.look]
-        others = [catalogue.agent(agent).in_sentence for agent in one.splits if agent not in agents]
-        change.append(f"{look.name}: could point to {others[0]} instead." if others else f"{look.name}: would settle it.")
+    for look in looks[:2]:
+        other = next((agent for agent in look.splits if agent not in agents), None)
+        change.append(says(Says.LOOK_POINTS, look=look.look, agent=other) if other else says(Says.LOOK_SETTLES, look=look.look))
     state = (
         activity(agents[-1] if kind == VerdictKind.HELP_HAS_COME else agents[0], case, catalogue=catalogue)
         if agents
@@ -278,14 +284,14 @@ def _verdict(kind: VerdictKind, chosen: Sequence[Suspect], case: Case, catalogue
     if agents and state == Activity.NOT_KNOWN and catalogue.agent(agents[0]).is_pest:
         telling = activity_look(agents[0], case, catalogue=catalogue)
         if telling:
-            change.append(f"{catalogue.looks[telling].name}: would tell whether it is still at work.")
+            change.append(says(Says.LOOK_TELLS_ACTIVITY, look=telling))
     return Verdict(
         kind=kind,
         agents=agents,
         probability=chosen[0].probability if chosen else 0.0,
         activity=state,
-        speaks_for=tuple(reason for one in chosen for reason in one.reasons_for),
-        speaks_against=tuple(reason for one in chosen for reason in one.reasons_against),
+        speaks_for=tuple(reason for suspect in chosen for reason in suspect.reasons_for),
+        speaks_against=tuple(reason for suspect in chosen for reason in suspect.reasons_against),
         would_change=tuple(dict.fromkeys(change)),
         advice=advice,
     )

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import HOW_USUAL, Agent, Catalogue
 from bootmark.core.meanings import Direction
-from bootmark.core.types import Case, Reason
+from bootmark.core.messages import Message, Says, says
+from bootmark.core.types import Case
 
 MEAN_CAUSES = 1.2
 """Agents at work, on average, on a plant that caught the eye. Where a crop's list adds up to more, the odds
@@ -15,30 +16,27 @@ OUT_OF_SEASON_UNDER_COVER = 0.5
 UNDER_COVER = ("greenhouse", "tunnel")
 HINT_DAYS = 5
 HISTORY_CAP = 3
-HINTS = {"hot-and-dry": "hot and dry", "week-of-rain": "rain", "drought": "drought"}
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
 
 
 @dataclass(frozen=True)
 class Prior:
     chance: float
-    speaks_for: tuple[Reason, ...]
-    against: tuple[Reason, ...]
+    reasons: tuple[Message, ...]
 
 
-def candidates(case: Case, catalogue: Catalogue) -> tuple[tuple[Agent, ...], str]:
+def candidates(case: Case, catalogue: Catalogue) -> tuple[tuple[Agent, ...], Message | None]:
     """Agents that may be at work on the case's crop, and a note where the crop had to be guessed at.
 
     A crop that is not known falls back to those of its family; without a family, to those of any crop.
     """
     if case.crop in catalogue.crops:
-        return catalogue.on(case.crop), ""
+        return catalogue.on(case.crop), None
     kin = [crop.id for crop in catalogue.crops.values() if crop.family == case.family]
-    found = tuple(agent for agent in catalogue.agents.values() if "*" in agent.hosts or any(crop in agent.hosts for crop in kin))
+    agents = tuple(agent for agent in catalogue.agents.values() if "*" in agent.hosts or any(crop in agent.hosts for crop in kin))
     if kin:
-        names = ", ".join(catalogue.crops[crop].name.lower() for crop in kin[:3])
-        return found, f"{case.crop} is not a crop that Bootmark knows: causes of its family, {case.family} ({names}), are weighed."
-    return found, f"{case.crop} is not a crop that Bootmark knows: only causes of any crop are weighed. Choose its family to do better."
+        return agents, says(Says.CROP_OF_FAMILY, plant=case.crop, family=case.family, crops=tuple(kin[:3]))
+    return agents, says(Says.CROP_UNKNOWN, plant=case.crop)
 
 
 def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
@@ -52,32 +50,26 @@ def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
     return agent.hosts.get("*", "rarely")
 
 
-Speaks = tuple[Direction, Reason]
-
-
-def _in_season(agent: Agent, case: Case) -> tuple[float, list[Speaks]]:
+def _in_season(agent: Agent, case: Case) -> tuple[float, list[Message]]:
     """The season's factor: this year's heat where a model tells it, otherwise the month."""
     out = OUT_OF_SEASON_UNDER_COVER if case.place in UNDER_COVER else OUT_OF_SEASON
     share = case.heat.get(agent.id)
     if share is not None:
         if share < 0.05:
-            return out, [(Direction.AGAINST, Reason("By this year's heat it is not about now."))]
-        return 1.0, [(Direction.FOR, Reason("By this year's heat it is about now."))] if share > 0.5 else []
+            return out, [says(Says.HEAT_NOT_NOW, Direction.AGAINST)]
+        return 1.0, [says(Says.HEAT_NOW, Direction.FOR)] if share > 0.5 else []
     if case.month not in agent.months_in(case.hemisphere):
-        return out, [(Direction.AGAINST, Reason("Out of its season."))]
+        return out, [says(Says.SEASON_OUT, Direction.AGAINST)]
     return 1.0, []
 
 
-def _weather(agent: Agent, case: Case) -> tuple[float, list[Speaks]]:
+def _weather(agent: Agent, case: Case) -> tuple[float, list[Message]]:
     factor, reasons = 1.0, []
     for hint, times in agent.favoured.items():
         days = case.weather.get(hint, 0)
         if days >= HINT_DAYS and times != 1:
             factor *= times
-            name = HINTS.get(hint, hint)
-            words = f"{days} days of {name}" if hint == "week-of-rain" else f"{name.capitalize()} for {days} days"
-            direction, weight = (Direction.FOR, "more") if times > 1 else (Direction.AGAINST, "less")
-            reasons.append((direction, Reason(f"{words}, so it counts for {weight}.")))
+            reasons.append(says(Says.SPELL, Direction.FOR if times > 1 else Direction.AGAINST, spell=hint, days=days))
     return factor, reasons
 
 
@@ -92,23 +84,21 @@ def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple
         seasons.append(season)
         usual_chance.append(odds[-1] / (1 + odds[-1]))
     scale = min(1.0, MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
-    found = []
+    answers = []
     for agent, own, season in zip(agents, odds, seasons, strict=True):
         factor, weather = _weather(agent, case)
-        speaks = [*season, *_of_place(agent, case), *weather]
+        reasons = [*season, *_of_place(agent, case), *weather]
         past = case.history.get(agent.id, 0)
         if past:
             factor *= 1 + min(past, HISTORY_CAP)
-            speaks.append((Direction.FOR, Reason(f"Found on this block {'before' if past == 1 else f'{past} times before'}.")))
+            reasons.append(says(Says.HISTORY, Direction.FOR, times=past))
         whole = own * scale * factor
-        speaks_for, against = (tuple(reason for way, reason in speaks if way == direction) for direction in Direction)
-        found.append(Prior(whole / (1 + whole), speaks_for, against))
-    return tuple(found)
+        answers.append(Prior(whole / (1 + whole), tuple(reasons)))
+    return tuple(answers)
 
 
-def _of_place(agent: Agent, case: Case) -> list[Speaks]:
+def _of_place(agent: Agent, case: Case) -> list[Message]:
     usual = agent.places.get(case.place, 1.0)
     if usual == 1:
         return []
-    direction, word = (Direction.FOR, "More") if usual > 1 else (Direction.AGAINST, "Less")
-    return [(direction, Reason(f"{word} usual in a {case.place}."))]
+    return [says(Says.PLACE_USUAL, Direction.FOR if usual > 1 else Direction.AGAINST, place=case.place)]

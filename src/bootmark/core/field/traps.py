@@ -3,18 +3,10 @@
 import datetime as dt
 from dataclasses import dataclass
 
-from bootmark.core.meanings import TrapWait
+from bootmark.core.meanings import TrapKind, TrapWait
 
 CHECK, LURE = TrapWait
-KINDS = {
-    "delta": "Delta trap with a lure",
-    "bucket": "Bucket trap with a lure",
-    "card": "Sticky card",
-    "band": "Cardboard band",
-    "pitfall": "Pitfall",
-    "light": "Light trap",
-}
-LURED = ("delta", "bucket")
+LURED = (TrapKind.DELTA, TrapKind.BUCKET)
 LURE_DAYS = 42
 """Days that a lure lasts where its label says nothing else. Common practice, no source."""
 CHECK_DAYS = 3
@@ -22,9 +14,9 @@ CHECK_DAYS = 3
 
 @dataclass(frozen=True)
 class Due:
-    """what: CHECK or LURE; on: the day from which it is due."""
+    """on: the day from which it is due."""
 
-    what: str
+    what: TrapWait
     on: dt.date
 
 

@@ -5,7 +5,8 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from bootmark.core.meanings import TrapWait
+from bootmark.core.meanings import Spell, TrapWait
+from bootmark.core.messages import Message, Says, says
 
 CALM_RHYTHM_DAYS = 7
 FAST_RHYTHM_DAYS = 3
@@ -17,7 +18,7 @@ ALWAYS_CARRIED = ("hand lens", "white paper", "knife", "flagging tape")
 
 @dataclass(frozen=True)
 class DueLook:
-    """A booked look. id: of the booking."""
+    """A booked look. id: of the booking; agent: its id."""
 
     id: str
     agent: str
@@ -28,7 +29,7 @@ class DueLook:
 
 @dataclass(frozen=True)
 class OpenCase:
-    """A case that waits for the look that decides it."""
+    """A case that waits for the look that decides it. agent, look: ids."""
 
     agent: str
     look: str
@@ -47,11 +48,11 @@ class Opening:
 
 @dataclass(frozen=True)
 class DueTrap:
-    """A trap that waits. what: "check" or "lure"; due: since when."""
+    """A trap that waits. name: what is written on it; agent: an id; due: since when."""
 
     name: str
     agent: str
-    what: str
+    what: TrapWait
     due: dt.date
 
 
@@ -74,7 +75,7 @@ class BlockState:
 class Why:
     """One reason for a stop, with its weight. return_id: the booking that the stop would answer."""
 
-    text: str
+    reason: Message
     weight: float
     kind: str
     return_id: str = ""
@@ -95,48 +96,41 @@ class Walk:
     """stops in walking order; rest: blocks that can wait, with the reason; carry: what to take along."""
 
     stops: tuple[PlannedStop, ...]
-    rest: tuple[tuple[str, str], ...]
+    rest: tuple[tuple[str, tuple[Message, ...]], ...]
     carry: tuple[str, ...]
-
-
-def _days(count: int) -> str:
-    return "today" if count == 0 else "since yesterday" if count == 1 else f"for {count} days"
 
 
 def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
     """Reasons to stop at a block today, the weightiest first. Weights are judgement, no source."""
-    found = []
+    reasons = []
     for look in block.due:
         late = (today - look.due).days
         if late >= 0:
-            verb = "See whether it worked" if look.after_treatment else "Look again"
-            found.append(Why(f"{verb} on {look.agent}, due {_days(late)}: {look.look_for}", 60 + late, "return", look.id))
+            kind = Says.SEE_WHETHER_IT_WORKED if look.after_treatment else Says.LOOK_DUE
+            reasons.append(Why(says(kind, agent=look.agent, late=late, look_for=look.look_for), 60 + late, "return", look.id))
     for case in block.cases:
-        found.append(Why(f"Tell what it is: {case.look.lower()}. So far it may be {case.agent}.", 50, "case"))
+        reasons.append(Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), 50, "case"))
     for trap in block.traps:
         late = (today - trap.due).days
         if late >= 0:
-            act = f"Read {trap.name} for {trap.agent}" if trap.what == TrapWait.CHECK else f"Give {trap.name} a new lure"
-            found.append(Why(f"{act}, due {_days(late)}.", 12 + min(late, 10), "trap"))
+            kind = Says.READ_TRAP if trap.what == TrapWait.CHECK else Says.CHANGE_LURE
+            reasons.append(Why(says(kind, agent=trap.agent, trap=trap.name, late=late), 12 + min(late, 10), "trap"))
     for opening in block.openings:
-        agent = opening.agent[0].upper() + opening.agent[1:]
         if opening.first <= today <= opening.last:
-            found.append(
-                Why(f"{agent}: the stage that can be reached is out until {opening.last:%-d %B}. Look while there is time.", 30, "window")
-            )
+            reasons.append(Why(says(Says.WINDOW_OPEN, agent=opening.agent, last=opening.last), 30, "window"))
         elif 0 < (opening.first - today).days <= SOON_DAYS:
             ahead = (opening.first - today).days
-            found.append(Why(f"{agent}: the stage that can be reached comes in {ahead} days.", 20, "window"))
-    hot = block.spells.get("hot-and-dry", 0)
-    rain = block.spells.get("week-of-rain", 0)
+            reasons.append(Why(says(Says.WINDOW_COMES, agent=opening.agent, days=ahead), 20, "window"))
+    hot = block.spells.get(Spell.HOT_AND_DRY, 0)
+    rain = block.spells.get(Spell.WEEK_OF_RAIN, 0)
     rhythm = FAST_RHYTHM_DAYS if hot >= FAST_SPELL_DAYS else CALM_RHYTHM_DAYS
     since = (today - block.looked).days if block.looked else None
     if since is None:
-        found.append(Why("Nobody has looked here yet this season.", 25, "rhythm"))
+        reasons.append(Why(says(Says.NEVER_LOOKED), 25, "rhythm"))
     elif since >= rhythm:
-        spell = f", hot and dry for {hot} days" if hot >= FAST_SPELL_DAYS else f", {rain} days of rain in between" if rain else ""
-        found.append(Why(f"Not looked at for {since} days{spell}.", 10 + min(since, 30), "rhythm"))
-    return tuple(sorted(found, key=lambda why: -why.weight))
+        kind = Says.LONG_UNSEEN_HOT if hot >= FAST_SPELL_DAYS else Says.LONG_UNSEEN_RAIN if rain else Says.LONG_UNSEEN
+        reasons.append(Why(says(kind, days=since, hot=hot, rain=rain), 10 + min(since, 30), "rhythm"))
+    return tuple(sorted(reasons, key=lambda why: -why.weight))
 
 
 def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float] = (0.0, 0.0)) -> Walk:
@@ -158,11 +152,11 @@ def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float]
     return Walk(tuple(stops[one] for one in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
 
 
-def _restful(block: BlockState, today: dt.date) -> str:
+def _restful(block: BlockState, today: dt.date) -> tuple[Message, ...]:
     since = (today - block.looked).days if block.looked else 0
     coming = min((look.due for look in block.due), default=None)
-    looked = f"Looked at {'today' if since == 0 else 'yesterday' if since == 1 else f'{since} days ago'}."
-    return f"{looked} Next look on {coming:%-d %B}." if coming else looked
+    looked = says(Says.LOOKED_AT, days=since)
+    return (looked, says(Says.LOOK_COMES, on=coming)) if coming else (looked,)
 
 
 def _uncross(order: list[str], where: Mapping[str, tuple[float, float]], gate: tuple[float, float]) -> list[str]:

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import Heat
+from bootmark.core.messages import Message, Says, says
 
 SEASON_DAYS = 300
 """How far back a biofix, a sighting or a catch still belongs to this season. Judgement, no source."""
@@ -20,10 +21,10 @@ class Check:
 
 @dataclass(frozen=True)
 class Proposal:
-    """on: the biofix; why: what it rests on, in a sentence."""
+    """on: the biofix; why: what it rests on."""
 
     on: dt.date
-    why: str
+    why: Message
 
 
 def sustained_catch(checks: Sequence[Check], checks_in_row: int, within_days: int) -> Proposal | None:
@@ -43,11 +44,8 @@ def sustained_catch(checks: Sequence[Check], checks_in_row: int, within_days: in
     for place in range(len(days) - checks_in_row + 1):
         run = days[place : place + checks_in_row]
         if all(by_day[day] for day in run) and (run[-1] - run[0]).days <= within_days:
-            caught = " and ".join(str(by_day[day]) for day in run)
-            return Proposal(
-                run[0],
-                f"{caught} caught on {checks_in_row} checks running, to {run[-1]:%-d %B}" if checks_in_row > 1 else f"{caught} caught",
-            )
+            caught = tuple(str(by_day[day]) for day in run)
+            return Proposal(run[0], says(Says.CATCHES, caught=caught, checks=checks_in_row, last=run[-1]))
     return None
 
 
@@ -75,4 +73,4 @@ def crop_event(heat: Heat, stages: Sequence[tuple[dt.date, int]], since: dt.date
     if heat.crop_code is None:
         return None
     reached = sorted((on, code) for on, code in stages if on >= since and code >= heat.crop_code)
-    return Proposal(reached[0][0], f"The crop stood at BBCH {reached[0][1]}") if reached else None
+    return Proposal(reached[0][0], says(Says.CROP_STOOD, code=reached[0][1])) if reached else None

@@ -12,6 +12,8 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core import units
+from bootmark.core.meanings import FaultKind
+from bootmark.core.messages import Message, Says, says
 from bootmark.core.season.normals import Normals
 
 Array = NDArray[np.float64]
@@ -19,22 +21,15 @@ SPIKE_SPREADS, SPIKE_LEAST = 4.0, 8.0
 STUCK_DAYS, STUCK_HOURS = 3, 8
 UNIT_DAYS, UNIT_OFF = 3, 12.0
 CLOCK_HOURS, CLOCK_DAYS = 3.0, 4
-KINDS = {
-    "spike": "A spike",
-    "stuck": "A stuck sensor",
-    "unit": "Perhaps Fahrenheit",
-    "clock": "The clock has shifted",
-    "crossed": "Extremes crossed",
-}
 
 
 @dataclass(frozen=True)
 class Flag:
-    """One thing for a person to look at. kind: of KINDS; why: a sentence; tmin, tmax: what it would read if mended, where known."""
+    """One thing for a person to look at. tmin, tmax: what it would read if mended, where known."""
 
     date: dt.date
-    kind: str
-    why: str
+    kind: FaultKind
+    why: Message
     tmin: float | None = None
     tmax: float | None = None
 
@@ -56,7 +51,7 @@ def of_days(dates: Sequence[dt.date], tmin: ArrayLike, tmax: ArrayLike, usual: N
 
 def _crossed(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
     return [
-        Flag(dates[n], "crossed", f"The minimum {low[n]:.1f} is above the maximum {high[n]:.1f} °C.", float(high[n]), float(low[n]))
+        Flag(dates[n], FaultKind.CROSSED, says(Says.CROSSED, low=float(low[n]), high=float(high[n])), float(high[n]), float(low[n]))
         for n in np.flatnonzero(low > high).tolist()
     ]
 
@@ -68,8 +63,8 @@ def _stuck(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
         if n < len(dates) and low[n] == low[start] and high[n] == high[start] and (dates[n] - dates[n - 1]).days == 1:
             continue
         if n - start >= STUCK_DAYS:
-            told = f"{low[start]:.1f} and {high[start]:.1f} °C for {n - start} days running."
-            found += [Flag(dates[place], "stuck", told) for place in range(start, n)]
+            why = says(Says.STUCK_DAYS, low=float(low[start]), high=float(high[start]), days=n - start)
+            found += [Flag(dates[place], FaultKind.STUCK, why) for place in range(start, n)]
         start = n
     return found
 
@@ -87,13 +82,8 @@ def _spikes(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | 
                 continue
             if usual is not None and abs(row[n] - usual.on(dates[n])[place]) < SPIKE_SPREADS * usual.spread:
                 continue
-            found.append(
-                Flag(
-                    dates[n],
-                    "spike",
-                    f"The {name} {row[n]:.1f} °C stands {abs(off):.0f} degrees {'above' if off > 0 else 'below'} the days beside it.",
-                )
-            )
+            why = says(Says.SPIKE, extreme=name, temp=float(row[n]), off=float(abs(off)), side="above" if off > 0 else "below")
+            found.append(Flag(dates[n], FaultKind.SPIKE, why))
             break
     return found
 
@@ -109,8 +99,8 @@ def _units(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | N
         read = ((low[n] + high[n]) / 2, float(units.celsius((low[n] + high[n]) / 2)))
         if abs(read[0] - expected) > UNIT_OFF and abs(read[1] - expected) < UNIT_OFF / 2:
             mended = float(units.celsius(low[n])), float(units.celsius(high[n]))
-            told = f"{low[n]:.0f} to {high[n]:.0f} fits this season in degrees Fahrenheit ({mended[0]:.1f} to {mended[1]:.1f} °C)."
-            run.append(Flag(day, "unit", told, *mended))
+            why = says(Says.FAHRENHEIT, low=float(low[n]), high=float(high[n]), low_mended=mended[0], high_mended=mended[1])
+            run.append(Flag(day, FaultKind.UNIT, why, *mended))
             if n + 1 < len(dates):
                 continue
         if len(run) >= UNIT_DAYS:
@@ -133,7 +123,8 @@ def of_hours(times: Sequence[dt.datetime], temps: ArrayLike, longitude: float) -
             continue
         if n - start >= STUCK_HOURS:
             day = times[start].date()
-            found.setdefault(day, Flag(day, "stuck", f"{values[start]:.1f} °C for {n - start} hours from {times[start]:%H:%M}."))
+            why = says(Says.STUCK_HOURS, temp=float(values[start]), hours=n - start, since=times[start].time())
+            found.setdefault(day, Flag(day, FaultKind.STUCK, why))
         start = n
     for flag in _clock(times, values, longitude):
         found.setdefault(flag.date, flag)
@@ -160,14 +151,11 @@ def _clock(times: Sequence[dt.datetime], values: Array, longitude: float) -> lis
         if abs(off) >= CLOCK_HOURS and (not late or off * late[-1][1] > 0):
             late.append((day, off))
             if len(late) == CLOCK_DAYS:
-                mean = sum(one for _, one in late) / len(late)
-                told = (
-                    f"The warmest time came about {abs(mean):.0f} hours too {'late' if mean > 0 else 'early'} "
-                    f"on {CLOCK_DAYS} days running: check the station's clock and its zone."
-                )
-                found += [Flag(one, "clock", told) for one, _ in late]
+                mean = sum(hours for _, hours in late) / len(late)
+                why = says(Says.CLOCK_SHIFTED, hours=abs(mean), way="late" if mean > 0 else "early", days=CLOCK_DAYS)
+                found += [Flag(shifted, FaultKind.CLOCK, why) for shifted, _ in late]
             elif len(late) > CLOCK_DAYS:
-                found.append(Flag(day, "clock", found[-1].why))
+                found.append(Flag(day, FaultKind.CLOCK, found[-1].why))
         else:
             late = []
     return found

@@ -6,14 +6,13 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from bootmark.core.meanings import DayKind
+from bootmark.core.meanings import DayKind, Fill
 from bootmark.core.season.ahead import Weather
 
 SHORT_GAP = 3
 OVERLAP_DAYS = 30
 """Days both stations must have before one is filled from the other. Judgement, no source."""
-LINE, NEIGHBOUR, NORMALS = "line", "neighbour", "past years"
-HOW = {LINE: "by straight lines", NEIGHBOUR: "from the nearest station", NORMALS: "from past years"}
+LINE, NEIGHBOUR, NORMALS = Fill
 
 Extremes = tuple[float, float]
 

@@ -9,6 +9,8 @@ from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.catalogue.model import Agent, Control
+from bootmark.core.meanings import StepKind
+from bootmark.core.messages import Message, Says, says
 from bootmark.core.season import cohorts, degree_days
 from bootmark.core.season.killing import EFFICACY
 
@@ -19,13 +21,13 @@ PADDED_DAYS = 120
 
 @dataclass(frozen=True)
 class Step:
-    """One dated act. ordinal: 0 for the first; gap: days since the one before; why: in a sentence."""
+    """One dated act. ordinal: 0 for the first; gap: days since the one before; why: of a look, what shows that the act worked."""
 
     ordinal: int
-    kind: str
+    kind: StepKind
     on: dt.date
     gap: int
-    why: str
+    why: Message
 
 
 def _padded(temps: Sequence[tuple[float, float]] | ArrayLike) -> NDArray[np.float64]:
@@ -82,7 +84,8 @@ def build(
     extremes = np.asarray(temps, dtype=float)
     simulated = simulated_gaps(agent, control, extremes)
     steps, day, gap = [], start, 0
-    why = control.timing
+    why = says(Says.CONTROL_TIMING, agent=agent.id, control=control.id)
+    success = says(Says.FOR_SUCCESS, agent=agent.id, control=control.id)
     for ordinal in range(control.repeats if control.spares_eggs else 1):
         if ordinal:
             from_here = extremes[min((day - start).days, len(extremes) - 1) :]
@@ -90,22 +93,22 @@ def build(
             day = day + dt.timedelta(days=gap)
             if until and day > until:
                 break
-        steps.append(Step(ordinal, "treatment", day, gap, why))
+        steps.append(Step(ordinal, StepKind.TREATMENT, day, gap, why))
     treatments = list(steps)
     for place, step in enumerate(treatments):
         after = step.on + dt.timedelta(days=control.look_again_days)
         following = treatments[place + 1].on if place + 1 < len(treatments) else None
         if following and after >= following:
             after = max(step.on + dt.timedelta(days=1), following - dt.timedelta(days=1))
-        steps.append(Step(step.ordinal, "return", after, (after - step.on).days, control.success))
+        steps.append(Step(step.ordinal, StepKind.RETURN, after, (after - step.on).days, success))
     return sorted(steps, key=lambda step: (step.on, step.kind))
 
 
-def _repeat(agent: Agent, control: Control, temps: ArrayLike, simulated: int | None) -> tuple[int, str]:
+def _repeat(agent: Agent, control: Control, temps: ArrayLike, simulated: int | None) -> tuple[int, Message]:
     """Days to the next treatment, and why."""
     hatch = hatch_days(agent, temps)
-    spared = f"Eggs it spared hatch in {hatch} days at these temperatures" if hatch else "It spares eggs"
     if simulated:
-        return simulated, f"{spared}; repeated after {simulated} days, it leaves the fewest two generations on, as simulated."
-    reckoned = spared if hatch else "The catalogue's interval"
-    return min(max(hatch or control.look_again_days, LEAST_GAP_DAYS), MOST_GAP_DAYS), f"{reckoned}; young ones are killed before they lay."
+        kind = Says.REPEAT_SIMULATED if hatch else Says.REPEAT_SIMULATED_UNTIMED
+        return simulated, says(kind, hatch=hatch or 0, days=simulated)
+    days = min(max(hatch or control.look_again_days, LEAST_GAP_DAYS), MOST_GAP_DAYS)
+    return days, says(Says.REPEAT_HATCH, hatch=hatch) if hatch else says(Says.REPEAT_INTERVAL)

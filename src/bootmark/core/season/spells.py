@@ -1,13 +1,15 @@
 """Spells of weather that speak for or against a cause."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+
+from bootmark.core.meanings import Spell
 
 HOT = 25.0
 DRY = 1.0
 SOAKING = 2.0
 
 
-def spells(days: Sequence[tuple[float, float | None]]) -> dict[str, int]:
+def spells(days: Sequence[tuple[float, float | None]]) -> Mapping[str, int]:
     """Lengths of the spells that the last day stands in.
 
     days: maximum temperature (degrees C) and rain (mm, None where not measured) of days in
@@ -15,15 +17,15 @@ def spells(days: Sequence[tuple[float, float | None]]) -> dict[str, int]:
     among the last seven where there are five or more, and days since a soaking (2 mm).
     Common practice, no source for the limits.
     """
-    found = {"hot-and-dry": 0, "week-of-rain": 0, "drought": 0}
+    lengths = dict.fromkeys(Spell, 0)
     for high, rain in reversed(days):
         if high < HOT or (rain or 0.0) >= DRY:
             break
-        found["hot-and-dry"] += 1
+        lengths[Spell.HOT_AND_DRY] += 1
     for _, rain in reversed(days):
         if rain is None or rain >= SOAKING:
             break
-        found["drought"] += 1
+        lengths[Spell.DROUGHT] += 1
     rainy = sum((rain or 0.0) >= DRY for _, rain in days[-7:])
-    found["week-of-rain"] = rainy if rainy >= 5 else 0
-    return {name: count for name, count in found.items() if count}
+    lengths[Spell.WEEK_OF_RAIN] = rainy if rainy >= 5 else 0
+    return {spell: days for spell, days in lengths.items() if days}

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core.meanings import HourState, Work
+from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.season import weather
 
 OK, CAUTION, NO = HourState
@@ -49,13 +50,15 @@ class Constraints:
 
 @dataclass(frozen=True)
 class Cell:
+    """What an hour is: by one limit, with its reason; by all of them, with every reason why it is no better, none where it is right."""
+
     state: HourState
-    reason: str
+    reasons: tuple[Message, ...]
 
 
 @dataclass(frozen=True)
 class HourTable:
-    """rows: limit to one cell an hour; overall: the worst of each hour, its reasons joined."""
+    """rows: limit to one cell an hour; overall: the worst of each hour, with the reasons of all limits that make it so."""
 
     times: tuple[dt.datetime, ...]
     rows: Mapping[str, tuple[Cell, ...]]
@@ -78,7 +81,7 @@ class HourTable:
     def spans(self, least: int = 2) -> list[tuple[dt.datetime, dt.datetime]]:
         """Runs of at least so many hours in which nothing refuses or warns: start and end."""
         found, start = [], None
-        for place, cell in enumerate((*self.overall, Cell(NO, ""))):
+        for place, cell in enumerate((*self.overall, Cell(NO, ()))):
             if cell.state == OK and start is None:
                 start = place
             elif cell.state != OK and start is not None:
@@ -100,45 +103,48 @@ def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.d
     return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
 
 
+def _cell(state: HourState, kind: Says, **facts: Fact) -> Cell:
+    return Cell(state, (says(kind, **facts),))
+
+
 def _wind(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
     calm, caution, most = limits
     cells = []
-    for wind in values:
-        told = f"Wind {wind:.1f} m/s"
+    for wind in values.tolist():
         if wind > most:
-            cells.append(Cell(NO, f"{told}: drifts"))
+            cells.append(_cell(NO, Says.WIND_OVER, wind=wind))
         elif wind > caution:
-            cells.append(Cell(CAUTION, f"{told}: near the limit"))
+            cells.append(_cell(CAUTION, Says.WIND_NEAR, wind=wind))
         elif wind < calm:
-            cells.append(Cell(NO, f"{told}: too still, spray hangs and drifts far"))
+            cells.append(_cell(NO, Says.WIND_STILL, wind=wind))
         else:
-            cells.append(Cell(OK, told))
+            cells.append(_cell(OK, Says.WIND, wind=wind))
     return cells
 
 
 def _temp(values: NDArray[np.float64], limits: tuple[float, float]) -> list[Cell]:
     low, high = limits
     return [
-        Cell(NO, f"{temp:.0f} °C: too cold to work")
+        _cell(NO, Says.COLD, temp=temp)
         if temp < low
-        else Cell(NO, f"{temp:.0f} °C: too hot, leaves burn")
+        else _cell(NO, Says.HOT, temp=temp)
         if temp > high
-        else Cell(OK, f"{temp:.0f} °C")
-        for temp in values
+        else _cell(OK, Says.TEMPERATURE, temp=temp)
+        for temp in values.tolist()
     ]
 
 
 def _drying(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
     wet, caution, most = limits
     return [
-        Cell(NO, f"Delta T {value:.1f}: drops dry in the air")
+        _cell(NO, Says.DRIES_AWAY, delta_t=value)
         if value > most
-        else Cell(CAUTION, f"Delta T {value:.1f}: drying fast")
+        else _cell(CAUTION, Says.DRYING_FAST, delta_t=value)
         if value > caution
-        else Cell(CAUTION, f"Delta T {value:.1f}: leaves stay wet")
+        else _cell(CAUTION, Says.STAYS_WET, delta_t=value)
         if value < wet
-        else Cell(OK, f"Delta T {value:.1f}")
-        for value in values
+        else _cell(OK, Says.DRYING, delta_t=value)
+        for value in values.tolist()
     ]
 
 
@@ -148,13 +154,13 @@ def _rain(values: NDArray[np.float64], hours_free: int) -> list[Cell]:
         ahead = values[place : place + 1 + hours_free]
         wet = np.flatnonzero(ahead > 0.2)
         if rain > 0.2:
-            cells.append(Cell(NO, f"Rain {rain:.1f} mm"))
+            cells.append(_cell(NO, Says.RAIN, rain=float(rain)))
         elif len(wet):
-            cells.append(Cell(NO, f"Rain {wet[0]} h later: washes off"))
+            cells.append(_cell(NO, Says.RAIN_LATER, hours=int(wet[0])))
         elif len(ahead) <= hours_free:
-            cells.append(Cell(CAUTION, "The forecast ends before it is dry"))
+            cells.append(_cell(CAUTION, Says.FORECAST_ENDS))
         else:
-            cells.append(Cell(OK, f"Dry for {hours_free} h"))
+            cells.append(_cell(OK, Says.DRY, hours=hours_free))
     return cells
 
 
@@ -165,9 +171,9 @@ def _light(hourly: Hourly, limits: Constraints) -> list[Cell]:
         evening = fall - dt.timedelta(hours=2) <= time <= fall + dt.timedelta(hours=1)
         light = rise <= time + dt.timedelta(minutes=30) and time <= fall
         if limits.daylight == "evening":
-            cells.append(Cell(OK, "Evening") if evening else Cell(NO, "Not evening: the sun breaks it down"))
+            cells.append(_cell(OK, Says.EVENING) if evening else _cell(NO, Says.NOT_EVENING))
         else:
-            cells.append(Cell(OK, "Daylight") if light else Cell(NO, "Dark"))
+            cells.append(_cell(OK, Says.DAYLIGHT) if light else _cell(NO, Says.DARK))
     return cells
 
 
@@ -176,11 +182,11 @@ def _stage(times: Sequence[dt.datetime], limits: Constraints) -> list[Cell]:
     for time in times:
         day = time.astimezone(limits.zone).date()
         if limits.not_before and day < limits.not_before:
-            cells.append(Cell(NO, f"Before the stage window, from {limits.not_before:%-d %B}"))
+            cells.append(_cell(NO, Says.BEFORE_WINDOW, on=limits.not_before))
         elif limits.not_after and day > limits.not_after:
-            cells.append(Cell(NO, f"After the stage window, to {limits.not_after:%-d %B}"))
+            cells.append(_cell(NO, Says.AFTER_WINDOW, on=limits.not_after))
         else:
-            cells.append(Cell(OK, "In the stage window"))
+            cells.append(_cell(OK, Says.IN_WINDOW))
     return cells
 
 
@@ -210,6 +216,6 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     overall = []
     for column in zip(*rows.values(), strict=True):
         worst = max(column, key=lambda cell: RANK[cell.state])
-        refusing = [cell.reason for cell in column if cell.state == worst.state] if worst.state != OK else []
-        overall.append(Cell(worst.state, "; ".join(refusing) or "Nothing speaks against it"))
+        stands = worst.state != OK
+        overall.append(Cell(worst.state, tuple(cell.reasons[0] for cell in column if stands and cell.state == worst.state)))
     return HourTable(hourly.times, {name: tuple(cells) for name, cells in rows.items()}, tuple(overall))

@@ -11,7 +11,9 @@ from typing import Any, Generic, TypeVar
 from sqlalchemy import text
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue import Catalogue
+from bootmark.core.messages import Message
 from bootmark.services.base.command import Command, Refused, TooEarly
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import YEARS
@@ -180,7 +182,9 @@ def handles(
 
 
 def as_json(value: Any) -> Any:
-    """Dates and ids as text, dataclasses and mappings as dicts, for a working that is kept."""
+    """Dates and ids as text, dataclasses and mappings as dicts, messages with their text as it is shown now, for a working that is kept."""
+    if isinstance(value, Message):
+        return as_json(say.kept(value))
     if hasattr(value, "__dataclass_fields__"):
         return {name: as_json(getattr(value, name)) for name in value.__dataclass_fields__}
     if isinstance(value, Mapping):

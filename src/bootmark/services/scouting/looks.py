@@ -3,7 +3,7 @@
 import datetime as dt
 import uuid
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 from sqlalchemy import func
@@ -11,9 +11,9 @@ from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
-from bootmark.core.field import identify, priors
+from bootmark.core.field import identify
 from bootmark.core.meanings import Measure, VerdictKind
-from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Verdict
+from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
@@ -36,7 +36,6 @@ SLIP = 0.05
 
 RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.SCOUTING, Topic.RESULTS)
 _before: memo.Kept[Case] = memo.Kept(512)
-_ranked: memo.Kept[Json] = memo.Kept(256)
 
 
 class OpenStop(Command, kind="stop.open", roles=SCOUTS):
@@ -191,7 +190,20 @@ def store_sample(command: RecordSample, context: Context) -> SampleRow:
     return SampleRow(**command.model_dump())
 
 
-def draft(
+@dataclass(frozen=True)
+class Answered:
+    """A case as it stands, with all that the core says of it."""
+
+    case: Case
+    ranking: Ranking
+    looks: list[NextLook]
+    verdict: Verdict
+
+
+_answers: memo.Kept[Answered] = memo.Kept(256)
+
+
+def answered(
     session: Session,
     farm: Farm,
     block: Block,
@@ -199,99 +211,12 @@ def draft(
     signs: dict[str, str],
     catalogue: Catalogue,
     tools: frozenset[str] | None = None,
-) -> Json:
-    """A case at a stop as it stands on the bench, ranked. tools: what the scout carries, None for everything."""
+) -> Answered:
+    """A case at a stop as it stands on the bench. tools: what the scout carries, None for everything."""
     case = replace(case_of(session, farm, block, at, signs), tools=tools)
     key = (block.id, at.astimezone(zone(farm)).replace(minute=0, second=0, microsecond=0), tuple(signs.items()), tools, catalogue.hash)
 
-    def ranked() -> Json:
-        return drawn(case, catalogue, *identify.answer(case, catalogue=catalogue))
+    def answer() -> Answered:
+        return Answered(case, *identify.answer(case, catalogue=catalogue))
 
-    return stamp.while_standing(session, _ranked, RESTS_ON, key, ranked)
-
-
-def drawn(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook], verdict: Verdict) -> Json:
-    """A ranked case in the one schema that the bench draws."""
-    return {
-        "causes": [
-            {
-                "key": "+".join(cause.agents) or "nothing",
-                "agents": list(cause.agents),
-                "names": [
-                    catalogue.agent(agent).name if place == 0 else catalogue.agent(agent).in_sentence
-                    for place, agent in enumerate(cause.agents)
-                ]
-                or ["Nothing at work"],
-                "percent": round(100 * cause.probability),
-                "pest": any(catalogue.agent(agent).is_pest for agent in cause.agents),
-                "why": _why(cause.agents, ranking, catalogue),
-            }
-            for cause in _shown(case, ranking)
-            if cause.probability >= 0.01
-        ],
-        "verdict": as_json(verdict)
-        | {"names": [catalogue.agent(agent).in_sentence for agent in verdict.agents], "doing": _doing(verdict, catalogue)},
-        "looks": [_look_json(look, catalogue) for look in looks[:3]],
-        "notes": list(ranking.notes),
-        "weather": _weather_words(case),
-    }
-
-
-def _shown(case: Case, ranking: Ranking) -> tuple[Cause, ...]:
-    """The explanations of what was seen; before anything is, what is most usual here now."""
-    if any(state == SEEN for state in case.signs.values()):
-        return ranking.explanations[:5]
-    return tuple(Cause((suspect.agent,), suspect.probability) for suspect in ranking.suspects[:5])
-
-
-DOING = {
-    "active": "At work now.",
-    "finished": "The attack is over: what is seen is old damage.",
-    "parasitised": "Parasitised: it will die without a spray.",
-    "dead": "Dead: nothing alive was found.",
-}
-
-
-def _doing(verdict: Verdict, catalogue: Catalogue) -> str:
-    """Whether it is still at work, in a sentence; empty where nothing that could work is spoken of."""
-    if not verdict.agents or not any(catalogue.agent(agent).is_pest for agent in verdict.agents):
-        return ""
-    return DOING.get(verdict.activity, "Not known yet whether it is still at work.")
-
-
-def _look_json(one: NextLook, catalogue: Catalogue) -> Json:
-    look = catalogue.looks[one.look]
-    names = [catalogue.agent(agent).in_sentence for agent in one.splits]
-    tells = f"Tells {names[0]} from {names[1]}." if len(names) == 2 else f"Shows whether {names[0]} is there." if names else ""
-    return {
-        "id": one.look,
-        "name": look.name,
-        "do": look.do,
-        "seconds": one.seconds,
-        "tools": list(look.tools),
-        "tells": tells,
-        "signs": [{"id": sign, "name": catalogue.signs[sign].name} for sign in one.signs],
-        "yes": look.yes,
-        "no": look.no,
-    }
-
-
-def _why(agents: tuple[str, ...], ranking: Ranking, catalogue: Catalogue) -> str:
-    """The one sentence under a cause: what it lacks, or what speaks against it, or for it."""
-    if not agents:
-        return "Chance marks, or a cause that Bootmark does not know."
-    ones = [one for one in map(ranking.of, agents) if one]
-    unproved = [one for one in ones if not one.confirmed and catalogue.agent(one.agent).is_pest]
-    against = [reason.text for one in ones for reason in one.reasons_against]
-    speaks = [reason.text for one in ones for reason in one.reasons_for]
-    if against:
-        return against[0]
-    if unproved:
-        return "Needs a live one before any call."
-    return speaks[0] if speaks else "Fits what was told."
-
-
-def _weather_words(case: Case) -> list[str]:
-    return [
-        f"{priors.HINTS.get(hint, hint).capitalize()} for {days} days." for hint, days in case.weather.items() if days >= priors.HINT_DAYS
-    ]
+    return stamp.while_standing(session, _answers, RESTS_ON, key, answer)

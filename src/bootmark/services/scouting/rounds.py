@@ -49,7 +49,7 @@ def open_cases(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UU
     for verdict, asked, block_id, on in rows:
         next_look = catalogue.looks.get(asked)
         if verdict["kind"] == VerdictKind.NEEDS_A_LOOK and verdict["agents"] and next_look:
-            cases[block_id] = [OpenCase(catalogue.agent(verdict["agents"][0]).in_sentence, next_look.name, next_look.tools, on)]
+            cases[block_id] = [OpenCase(verdict["agents"][0], next_look.id, next_look.tools, on)]
     return cases
 
 
@@ -62,7 +62,7 @@ def openings(listed: Sequence[Listed], today: dt.date) -> dict[uuid.UUID, list[O
     by_block: dict[uuid.UUID, list[Opening]] = {}
     for row in listed:
         if row.opens and row.closes and row.closes >= today:
-            by_block.setdefault(row.ask.block.id, []).append(Opening(row.ask.agent.in_sentence, row.opens, row.closes))
+            by_block.setdefault(row.ask.block.id, []).append(Opening(row.ask.agent.id, row.opens, row.closes))
     return by_block
 
 
@@ -87,11 +87,9 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
     looked, cases = last_looks(session), open_cases(session, catalogue, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session):
-        name = catalogue.agent(visit.agent).in_sentence
-        due.setdefault(visit.block_id, []).append(
-            DueLook(str(visit.id), name, visit.due_on, visit.look_for, visit.application_id is not None)
-        )
-    waits = traps.waiting(traps.register(session, day), catalogue, day)
+        look = DueLook(str(visit.id), visit.agent, visit.due_on, visit.look_for, visit.application_id is not None)
+        due.setdefault(visit.block_id, []).append(look)
+    waits = traps.waiting(traps.register(session, day), day)
     listed, _ = results.refresh(session, farm, blocks, catalogue, day, real_now)
     windows = openings(listed, day)
     states = [

@@ -10,7 +10,8 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import DueTrap
-from bootmark.core.meanings import BiofixKind
+from bootmark.core.meanings import BiofixKind, TrapKind
+from bootmark.core.messages import Message
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
 from bootmark.services.base import ground, memo, stamp
@@ -47,7 +48,7 @@ class SaveTrap(Command, kind="trap.save", roles=SCOUTS):
     name: Annotated[str, Text(40)]
     block_id: Annotated[uuid.UUID, RecordId("block")]
     agent: Annotated[str, AgentField()]
-    kind: Annotated[str, Choice(tuple(rules.KINDS))]
+    kind: Annotated[str, Choice(tuple(TrapKind))]
     x: Annotated[float, Number(-50_000, 50_000, "m")]
     y: Annotated[float, Number(-50_000, 50_000, "m")]
     set_on: Annotated[dt.date, Day(past="give the day on which it was put out")]
@@ -140,15 +141,14 @@ def by_id(session: Session) -> dict[uuid.UUID, Trap]:
     return {row.id: row for row in session.scalars(of_farm(Trap))}
 
 
-def waiting(hanging: list[Hanging], catalogue: Any, day: dt.date) -> dict[uuid.UUID, list[DueTrap]]:
+def waiting(hanging: list[Hanging], day: dt.date) -> dict[uuid.UUID, list[DueTrap]]:
     """What traps wait for today, by block."""
-    found: dict[uuid.UUID, list[DueTrap]] = {}
-    for one in hanging:
-        for due in one.due:
+    waits: dict[uuid.UUID, list[DueTrap]] = {}
+    for trapped in hanging:
+        for due in trapped.due:
             if due.on <= day:
-                name = catalogue.agent(one.trap.agent).in_sentence
-                found.setdefault(one.trap.block_id, []).append(DueTrap(one.trap.name, name, due.what, due.on))
-    return found
+                waits.setdefault(trapped.trap.block_id, []).append(DueTrap(trapped.trap.name, trapped.trap.agent, due.what, due.on))
+    return waits
 
 
 class Proposed(NamedTuple):
@@ -158,7 +158,7 @@ class Proposed(NamedTuple):
     block: str
     agent: str
     on: dt.date
-    why: str
+    why: Message
 
 
 def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hanging: list[Hanging]) -> list[Proposed]:

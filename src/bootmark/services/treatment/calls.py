@@ -7,9 +7,11 @@ from typing import Annotated, Any
 from sqlalchemy import update
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core import ENGINE
 from bootmark.core.field import call
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, VerdictKind, Work
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
+from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.services.base import memo, stamp
@@ -139,7 +141,7 @@ def _plan(context: Context, row: DecisionRow) -> None:
     if not row.control:
         days = 7 if row.working.get("instead") else result["look_again_days"]
         if days is not None:
-            _book(context, row, day + dt.timedelta(days=days), result["look_again_for"], None)
+            _book(context, row, day + dt.timedelta(days=days), say.shown(result["look_again_for"]), None)
         return
     agent = context.catalogue.agent(row.agent)
     control = agent.control(row.control)
@@ -149,7 +151,7 @@ def _plan(context: Context, row: DecisionRow) -> None:
     start = max(day, span[0]) if span and span[1] >= day else day
     until = span[1] if span and span[1] >= day else None
     ahead = block_weather.days_ahead(context.session, context.farm, block, start)
-    steps = [one for one in programme.build(agent, control, start, ahead, until) if one.kind == "treatment"]
+    steps = [step for step in programme.build(agent, control, start, ahead, until) if step.kind == StepKind.TREATMENT]
     for step in steps:
         context.session.add(
             TreatmentRow(
@@ -163,7 +165,7 @@ def _plan(context: Context, row: DecisionRow) -> None:
                 ordinal=step.ordinal,
                 on=step.on,
                 not_after=until,
-                why=step.why,
+                why=say.tongue().say(step.why, context.catalogue),
                 state=TreatmentState.PLANNED,
             )
         )
@@ -176,7 +178,7 @@ class MakeDecision(Command, kind="decision.make", roles=SCOUTS):
     agent: Annotated[str, AgentField()]
     sample_id: Annotated[uuid.UUID | None, RecordId("count", optional=True)] = None
     control: Annotated[str, Text(80, needed=False)] = ""
-    instead: Annotated[str, Choice(("", "leave"), fallback="")] = ""
+    instead: Annotated[str, Choice(("", DecisionKind.LEAVE), fallback="")] = ""
 
 
 @handles(MakeDecision, DecisionRow, _plan)
@@ -192,8 +194,8 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
     decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, context.today)
     kind, headline = decision.kind, decision.headline
     if command.instead and decision.kind in ACTING:
-        kind, headline, control = DecisionKind.LEAVE, "Left alone, against the advice to act.", ""
-        working["instead"] = "leave"
+        kind, headline, control = DecisionKind.LEAVE, says(Says.CALL_LEFT), ""
+        working["instead"] = DecisionKind.LEAVE
     elif control:
         offered = {choice.control for choice in decision.choices if choice.offered}
         if decision.kind not in ACTING or control not in offered:
@@ -201,7 +203,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
         chosen = context.catalogue.agent(agent).control(control)
         block: Block = context.get(Block, stop.block_id, "block_id")
         stage = stage_now(context.session, context.farm, block, agent, context.today, context.catalogue)
-        kind, headline = call.act_kind(chosen, stage), f"{chosen.name}: {chosen.timing}"
+        kind, headline = call.act_kind(chosen, stage), says(Says.CALL_CHOSEN, agent=agent, control=control)
     elif decision.kind in ACTING:
         control = next(choice.control for choice in decision.choices if choice.offered)
     return DecisionRow(
@@ -210,7 +212,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
         block_id=stop.block_id,
         agent=agent,
         kind=kind,
-        headline=headline,
+        headline=say.tongue().say(headline, context.catalogue),
         control=control,
         working=working,
     )

@@ -2,7 +2,7 @@
 
 import datetime as dt
 import hashlib
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -30,7 +30,7 @@ METRES_A_DEGREE = 111_195.0
 WITHOUT_STATION: Extremes = (12.0, 24.0)
 """What a day ahead is taken to be where no station tells. Judgement, no source."""
 READ = (Topic.WEATHER, Topic.PLACES)
-_hints: memo.Kept[dict[str, int]] = memo.Kept(2000)
+_hints: memo.Kept[Mapping[str, int]] = memo.Kept(2000)
 _ahead: memo.Kept[list[Extremes]] = memo.Kept(500)
 _keys: memo.Kept[str] = memo.Kept(2000)
 _blended: memo.Kept[Record] = memo.Kept(64)
@@ -144,10 +144,10 @@ def _key(session: Session, farm: Farm, block: Block, near: Sequence[Station], da
     return hashlib.sha256(repr(rests_on).encode()).hexdigest()
 
 
-def hints(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[str, int]:
+def hints(session: Session, farm: Farm, block: Block, day: dt.date) -> Mapping[str, int]:
     """Spells that the days before this one stand in."""
 
-    def spells_of() -> dict[str, int]:
+    def spells_of() -> Mapping[str, int]:
         recent = _part_of(session, farm, block, [(day - dt.timedelta(days=SPELL_DAYS), day)])
         return spells(recent.spell(day, SPELL_DAYS)) if recent else {}
 

@@ -11,6 +11,7 @@ from bootmark.core.meanings import DayKind
 from bootmark.core.season import faults
 from bootmark.core.season.faults import Flag
 from bootmark.core.season.normals import normals
+from bootmark.services.base.handling import as_json
 from bootmark.services.weather import stations
 from bootmark.store.models import Station, WeatherDerived, WeatherHour
 from bootmark.store.rows import of_farm
@@ -36,8 +37,7 @@ def derive(session: Session, station: Station) -> int:
                 rows.setdefault(day, dict(UNTOUCHED)).update(tmin=float(low), tmax=float(high), filled=kind)
                 filled += 1
     for flag in flags(session, station):
-        told = {"kind": flag.kind, "why": flag.why, "tmin": flag.tmin, "tmax": flag.tmax}
-        rows.setdefault(flag.date, dict(UNTOUCHED))["flags"] = [told]
+        rows.setdefault(flag.date, dict(UNTOUCHED))["flags"] = [as_json(flag)]
     key = {"farm_id": station.farm_id, "station_id": station.id}
     values = [{**key, "local_date": day, **row} for day, row in rows.items()]
     for start in range(0, len(values), CHUNK):

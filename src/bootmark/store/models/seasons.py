@@ -22,7 +22,7 @@ class Biofix(Head, Base):
 
 
 class Trap(Head, Base):
-    """A trap in a block. kind: of services.traps.KINDS; x, y: metres on the farm's plan; lure_on: when its lure was put in, with
+    """A trap in a block. kind: a TrapKind; x, y: metres on the farm's plan; lure_on: when its lure was put in, with
     lure_days that it lasts, none for a trap without one; check_days: days from check to check; ended: taken in."""
 
     __tablename__ = "trap"

@@ -1,16 +1,19 @@
 """Count: have I counted enough."""
 
+import math
 import uuid
 from typing import Any
 
 from flask import Blueprint, Response, g, jsonify, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field.count import enemy_ratio, interval
 from bootmark.core.meanings import Measure, SignState
 from bootmark.core.types import Sample
-from bootmark.services.base.fields import Checks, Choice, Counts
+from bootmark.say import count as count_words
+from bootmark.services.base.fields import Checks, Choice, Counts, Number, Text
 from bootmark.services.base.handling import as_json
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import looks, stops
@@ -35,6 +38,21 @@ def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
     else:
         return None
     return told | {"threshold": as_json(found) if found else None, "enemy": agent.enemies[0].name if agent.enemies and not trap else ""}
+
+
+def _texts(plan: dict[str, Any]) -> dict[str, str]:
+    """What the tally says of its plan whatever is counted."""
+    threshold = plan["threshold"]
+    facts = {**threshold, "measure": plan["measure"]} if threshold else {}
+    return {
+        "unit": plan["unit"].capitalize(),
+        "axis": say.line("{unit} by {unit}", unit=plan["unit"]),
+        "first": say.line("Count the first {unit}", unit=plan["unit"]),
+        "threshold": say.line("{value:measured} {unit}", **facts) if threshold else "",
+        "threshold_long": say.line("{value:measured} {unit} ({source})", **facts)
+        if threshold
+        else say.line("No threshold is known for this crop."),
+    }
 
 
 @blueprint.get("/f/<uuid:farm>/count")
@@ -72,6 +90,8 @@ def page(stop: uuid.UUID) -> str:
             "counts": same.counts if same else [],
             "enemies": same.enemies if same else [],
             "plan": plan,
+            "title": say.line("Count of {agent}", agent=agent.name),
+            "texts": _texts(plan),
             "read": url_for("count.read", farm=the_farm().id),
             "call": url_for("call.page", farm=the_farm().id, stop=stop, agent=agent.id),
             "may": member().role in SCOUTS,
@@ -87,16 +107,12 @@ def read() -> Response | tuple[Response, int]:
     try:
         counts = {name: Counts(needed=name == "counts").read(told.get(name), checks) for name in ("counts", "enemies")}
         sample = Sample.of({**counts, "measure": Choice(looks.MEASURES).read(told.get("measure"), checks)})
+        unit = Text(40, needed=False).read(told.get("unit"), checks)
+        threshold = None if told.get("threshold") is None else Number(0, 1e6).read(told["threshold"], checks)
         found = interval(sample)
     except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)
-    high = found.high if found.high < 1e9 else None
-    return jsonify(
-        seq=told.get("seq", 0),
-        estimate=found.estimate,
-        low=found.low,
-        high=high,
-        method=found.method,
-        ratio=ratio if ratio is None or ratio < 1e9 else -1,
-    )
+    high = found.high if math.isfinite(found.high) else None
+    texts = count_words.reading(say.tongue(), found, ratio, unit, sample.measure, threshold)
+    return jsonify(seq=told.get("seq", 0), estimate=found.estimate, low=found.low, high=high, **texts)

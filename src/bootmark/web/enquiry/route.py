@@ -7,15 +7,17 @@ from typing import Any
 from flask import Blueprint, Response, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.core.catalogue.model import PLACES
-from bootmark.core.field import identify, reply
+from bootmark.core.field import identify
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import Case
+from bootmark.say import letter
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import DESK
 from bootmark.services.scouting import enquiries, photos
 from bootmark.services.scouting.enquiries import Enquiry
-from bootmark.services.scouting.looks import drawn
+from bootmark.services.scouting.looks import Answered
 from bootmark.web import bench as bench_parts
 from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
@@ -32,9 +34,10 @@ def _case(one: Enquiry, signs: dict[str, str]) -> Case:
 def _drawn(one: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     """The ranked case, with the request to send and the cases like it."""
     case = _case(one, signs)
-    ranking, looks, verdict = identify.answer(case, catalogue=g.known)
-    ask = reply.ask(looks[0], g.known, one.crop) if looks else ""
-    return drawn(case, g.known, ranking, looks, verdict) | {"ask": ask}
+    answered = Answered(case, *identify.answer(case, catalogue=g.known))
+    looks = answered.looks
+    ask = letter.ask(say.tongue(), looks[0], one.crop, g.known) if looks else say.line("Nothing more need be asked.")
+    return bench_parts.ranked(answered, onward="answer") | {"ask": ask}
 
 
 def _crop_name(crop: str) -> str:
@@ -96,7 +99,8 @@ def one(enquiry: uuid.UUID) -> str:
         "tools": [],
         "ranked": _drawn(found, found.signs),
         "rank": url_for("enquiry.rank", farm=here, enquiry=enquiry),
-        "onward": url_for("enquiry.answer", farm=here, enquiry=enquiry),
+        "onward": {"answer": url_for("enquiry.answer", farm=here, enquiry=enquiry)},
+        "guide": url_for("guide.agent", farm=here, agent="-"),
         "may": member().role in DESK,
     } | pick.told
     return render_template(
@@ -134,9 +138,9 @@ def answer(enquiry: uuid.UUID) -> str:
     return render_template(
         "reply.html",
         found=found,
-        letter=reply.answer(case, verdict, g.known),
+        letter=letter.answer(say.tongue(), case, verdict, g.known),
         verdict=verdict,
-        ask=reply.ask(looks[0], g.known, found.crop) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
+        ask=letter.ask(say.tongue(), looks[0], found.crop, g.known) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
         crop=_crop_name(found.crop),
         leaf=bench_parts.leaf_of(g.known, found.crop, found.family),
         known=g.known,

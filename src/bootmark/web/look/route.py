@@ -27,7 +27,7 @@ def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     told = here.look.signs if here.look else {}
     pick = bench_parts.pick_from(g.known, here.block.crop)
-    ranked = looks.draft(db(), the_farm(), here.block, now(), told, g.known)
+    answered = looks.answered(db(), the_farm(), here.block, now(), told, g.known)
     bench = {
         "kind": looks.RecordLook.spec.kind,
         "v": looks.RecordLook.spec.v,
@@ -38,12 +38,16 @@ def page(stop: uuid.UUID) -> str:
         "base": str(here.look.command_id) if here.look else None,
         "signs": told,
         "note": here.look.note if here.look else "",
-        "ranked": ranked,
+        "ranked": bench_parts.ranked(answered),
         "draft": f"look/{stop}",
         "tools": bench_parts.tools_of(g.known),
         "rank": url_for("look.rank", farm=the_farm().id, stop=stop),
-        "count": url_for("count.page", farm=the_farm().id, stop=stop),
-        "call": url_for("call.page", farm=the_farm().id, stop=stop),
+        "onward": {
+            "round": url_for("round.page", farm=the_farm().id),
+            "count": url_for("count.page", farm=the_farm().id, stop=stop),
+            "call": url_for("call.page", farm=the_farm().id, stop=stop),
+        },
+        "guide": url_for("guide.agent", farm=the_farm().id, agent="-"),
         "may": member().role in SCOUTS,
     } | pick.told
     return render_template(
@@ -68,7 +72,8 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
         return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
     carried = told.get("tools")
     tools = frozenset(str(one) for one in carried) if isinstance(carried, list) else None
-    return jsonify(seq=told.get("seq", 0), **looks.draft(db(), the_farm(), here.block, now(), signs, g.known, tools))
+    answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.known, tools)
+    return jsonify(seq=told.get("seq", 0), **bench_parts.ranked(answered))
 
 
 @blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")

@@ -10,8 +10,10 @@ from typing import Any
 from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.core import units
-from bootmark.core.season import faults, gaps
+from bootmark.core.meanings import Fill
+from bootmark.core.season import gaps
 from bootmark.formats import weather_csv
 from bootmark.formats.csv_cells import as_text
 from bootmark.services import places
@@ -82,7 +84,7 @@ def _gaps(station: ground.Station, record: stations.Record) -> list[tuple[dt.dat
     how = derived.how_filled(db(), station)
     since = now().date() - dt.timedelta(days=GAP_DAYS)
     runs = [run for run in gaps.runs(record.days, now().date()) if run[1] >= since]
-    return [(first, last, gaps.HOW.get(how.get(first, ""), "")) for first, last in reversed(runs)]
+    return [(first, last, say.term(Fill(how[first])) if first in how else "") for first, last in reversed(runs)]
 
 
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
@@ -124,7 +126,6 @@ def _page(station: ground.Station, wrong: Mapping[str, str] | None = None, key: 
         form=request.args,
         gaps=_gaps(station, record),
         doubts=judging.doubts(db(), station),
-        flag_names=faults.KINDS,
         judgement_id=judging.record_id,
         push_url=url_for("push.receive", farm=the_farm().id, station=station.id, _external=True),
         keeper=member().role in KEEPERS,

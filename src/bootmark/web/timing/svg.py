@@ -3,8 +3,10 @@
 import datetime as dt
 from html import escape
 
+from bootmark import say
 from bootmark.core.meanings import HourState
 from bootmark.core.season.windows import CAUTION, NO, OK, HourTable
+from bootmark.say import hours
 from bootmark.web.drawing import svg
 from bootmark.web.drawing.palette import themed
 
@@ -42,7 +44,9 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         label = "all limits" if name == "overall" else name
         weight = "700" if name == "overall" else "400"
         parts.append(svg.text(label, round(LEFT - 8), round(y + height - 5), size=14, anchor="end", weight=weight))
-        parts += [_cell(LEFT + CELL * place, y, cell.state, cell.reason, height) for place, cell in enumerate(cells)]
+        parts += [
+            _cell(LEFT + CELL * place, y, cell.state, hours.reason(say.tongue(), cell.reasons), height) for place, cell in enumerate(cells)
+        ]
         y += height + 4
     for start, end in table.spans(2):
         first = (start - table.times[0]).total_seconds() / 3600

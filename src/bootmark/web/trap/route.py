@@ -8,8 +8,9 @@ from typing import Any
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.core.field import traps as rules
-from bootmark.core.meanings import AgentKind
+from bootmark.core.meanings import AgentKind, TrapKind
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
@@ -44,7 +45,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         blocks={block.id: block for block in ground.blocks(db())},
         proposals=traps.proposals(db(), farm, g.known, today, hanging),
         waiting=[one for one in hanging if any(due.on <= today for due in one.due)],
-        kinds=rules.KINDS,
+        kinds={kind: say.term(kind) for kind in TrapKind},
         today=today,
         errors=forms.Errors(errors),
         form=form,
@@ -74,7 +75,7 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
         form=shown,
         errors=forms.Errors(errors),
         agents=agents,
-        kinds=list(rules.KINDS.items()),
+        kinds=[(kind, say.term(kind)) for kind in TrapKind],
         blocks=[(str(block.id), block.name, ground.middle(block)) for block in ground.blocks(db())],
         checks=checks.checks if checks else (),
         svg=catches_svg([(row.on, row.caught) for row in checks.checks], today) if checks and checks.checks else "",

@@ -1,10 +1,15 @@
 // The tally: one number for each unit looked at, drawn against the threshold as it grows.
+import * as ask from "./lib/ask.js";
+import * as outbox from "./lib/outbox.js";
+import { given } from "./lib/page.js";
+import { say } from "./lib/say.js";
+
 document.addEventListener("alpine:init", () => {
-  const data = JSON.parse(document.getElementById("tally").textContent);
-  const newest = Ask.newest();
-  const plan = data.plan;
+  const data = given("tally");
+  const newest = ask.newest();
+  const { plan, texts } = data;
   const share = plan.measure === "proportion";
-  const say = (value) => (share ? Math.round(100 * value) + " %" : value && value < 1 ? value.toFixed(2) : String(Math.round(10 * value) / 10));
+  const level = (value) => (share ? Math.round(100 * value) + " %" : String(Math.round(10 * value) / 10));
 
   Alpine.data("tally", () => ({
     counts: [...data.counts],
@@ -25,9 +30,9 @@ document.addEventListener("alpine:init", () => {
       addEventListener("outbox:stored", (event) => {
         if (event.detail.record_id !== data.sample) return;
         this.stored = true;
-        if (this.kept) Outbox.dropDraft("count/" + data.sample + plan.measure);
+        if (this.kept) outbox.dropDraft("count/" + data.sample + plan.measure);
       });
-      const draft = await Outbox.readDraft("count/" + data.sample + plan.measure);
+      const draft = await outbox.readDraft("count/" + data.sample + plan.measure);
       if (draft) Object.assign(this, draft);
       else if (data.kept) this.kept = this.stored = true;
       this.read();
@@ -36,7 +41,7 @@ document.addEventListener("alpine:init", () => {
       return this.counts.length;
     },
     get unitWord() {
-      return plan.unit.charAt(0).toUpperCase() + plan.unit.slice(1);
+      return texts.unit;
     },
     get hasThreshold() {
       return plan.threshold !== null;
@@ -46,10 +51,10 @@ document.addEventListener("alpine:init", () => {
       return share ? Math.min(1, Math.max(0.2, plan.threshold ? plan.threshold.value * 2 : 0.2, this.reading ? this.reading.high : 0)) : most;
     },
     get topText() {
-      return say(this.top);
+      return level(this.top);
     },
     get axisText() {
-      return plan.unit + " by " + plan.unit;
+      return texts.axis;
     },
     x(place) {
       return 44 + (546 * (place + 0.5)) / Math.max(plan.units, this.counts.length);
@@ -79,38 +84,29 @@ document.addEventListener("alpine:init", () => {
       return plan.threshold ? this.y(plan.threshold.value) : 0;
     },
     get thresholdText() {
-      return plan.threshold ? say(plan.threshold.value) + " " + plan.threshold.unit : "";
+      return texts.threshold;
     },
     get thresholdLong() {
-      return plan.threshold ? this.thresholdText + " (" + plan.threshold.source + ")" : "No threshold is known for this crop.";
+      return texts.threshold_long;
     },
     get summary() {
-      if (!this.reading) return "Nothing yet.";
-      const high = this.reading.high === null ? "any number" : say(this.reading.high);
-      return `${say(this.reading.estimate)} for each ${plan.unit} (${say(this.reading.low)} to ${high}) on ${this.counts.length}`.replace(`for each ${plan.unit}`, share ? `of the ${plan.unit}s` : `for each ${plan.unit}`);
+      return this.reading ? this.reading.summary : say("told_nothing");
     },
     get ratioText() {
-      if (!this.reading || this.reading.ratio === null) return "Not counted yet.";
-      return this.reading.ratio < 0 ? "Only helpers were found." : this.reading.ratio.toFixed(2);
+      return this.reading ? this.reading.ratio_text : say("not_counted");
     },
     get method() {
-      return this.reading ? this.reading.method : "no count yet";
-    },
-    get side() {
-      if (!this.reading || !plan.threshold) return "";
-      if (this.reading.high !== null && this.reading.high < plan.threshold.value) return "below";
-      return this.reading.low >= plan.threshold.value ? "above" : "between";
+      return this.reading ? this.reading.method : say("no_count");
     },
     get title() {
-      if (this.kept) return this.stored ? "Kept" : "Kept on this device";
-      if (!this.counts.length) return "Count the first " + plan.unit;
-      return { below: "Enough: too few to matter", above: "Enough: it matters", between: "Keep counting", "": "Counted" }[this.side];
+      if (this.kept) return say(this.stored ? "stored" : "kept");
+      if (!this.counts.length) return texts.first;
+      return this.reading ? this.reading.title : say("counted");
     },
     get text() {
-      if (this.kept) return this.stored ? "Next in the line: does it matter, do I act." : "It is sent as soon as there is a signal.";
+      if (this.kept) return say(this.stored ? "count_stored" : "to_send");
       if (!this.counts.length) return plan.plan;
-      if (this.side === "between") return "The limits lie on both sides of the threshold.";
-      return this.side ? "The whole band lies " + this.side + " the threshold." : "";
+      return this.reading ? this.reading.text : "";
     },
     change(act) {
       this.past.push({ counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies });
@@ -147,17 +143,18 @@ document.addEventListener("alpine:init", () => {
       this.read();
     },
     keepDraft() {
-      Outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies });
+      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies });
     },
     async read() {
       if (!this.counts.length) {
         this.reading = null;
         return;
       }
-      const body = { seq: ++this.seq, unit: plan.unit, measure: plan.measure, counts: this.counts, enemies: this.foes };
+      const line = plan.threshold && plan.threshold.value;
+      const body = { seq: ++this.seq, unit: plan.unit, measure: plan.measure, threshold: line, counts: this.counts, enemies: this.foes };
       try {
         await newest(
-          () => Ask.post(data.read, body),
+          () => ask.post(data.read, body),
           (told) => (this.reading = told),
         );
       } catch (error) {
@@ -171,10 +168,10 @@ document.addEventListener("alpine:init", () => {
       this.failed = "";
       const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes] };
       try {
-        this.base = await Outbox.add({ kind: data.kind, v: data.v, title: "Count of " + data.name, record_id: data.sample, base: this.base, payload });
+        this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;
       } catch (error) {
-        this.failed = Outbox.NOT_KEPT;
+        this.failed = outbox.notKept();
       }
     },
   }));

@@ -1,4 +1,8 @@
 // A job that is done where there is no signal is "done, not signed": kept with its details, and signed on return.
+import * as outbox from "./lib/outbox.js";
+import { meta } from "./lib/page.js";
+import { say } from "./lib/say.js";
+
 (() => {
   const form = document.querySelector("form[data-signs]");
   if (!form) return;
@@ -6,7 +10,7 @@
     const value = Number(text.trim().replace(",", "."));
     return text.trim() && Number.isFinite(value) ? value : text;
   };
-  const offset = document.querySelector('meta[name="farm-now"]').content.match(/([+-]\d\d:\d\d|Z)$/)[0];
+  const offset = meta("farm-now").match(/([+-]\d\d:\d\d|Z)$/)[0];
 
   function command() {
     const told = new FormData(form);
@@ -14,7 +18,7 @@
     return {
       kind: form.dataset.signs,
       v: Number(form.dataset.v),
-      title: `${form.dataset.title}, done and not signed.`,
+      title: say("not_signed", { job: form.dataset.title }),
       record_id: told.get("record_id"),
       base: told.get("base") || null,
       payload: {
@@ -49,11 +53,11 @@
       return;
     }
     try {
-      await Outbox.add(command());
-      line.textContent = "Done, not signed: kept on this device with its details. It is signed when there is signal.";
+      await outbox.add(command());
+      line.textContent = say("not_signed_kept");
       for (const field of form.elements) field.disabled = true;
     } catch (error) {
-      line.textContent = Outbox.NOT_KEPT;
+      line.textContent = outbox.notKept();
     }
   });
 })();

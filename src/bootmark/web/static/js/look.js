@@ -1,10 +1,13 @@
 // The bench of Look and Enquiry: three-state taps, re-ranking at each tap, and the record that goes to the outbox.
+import * as ask from "./lib/ask.js";
+import * as outbox from "./lib/outbox.js";
+import { given } from "./lib/page.js";
+import { say } from "./lib/say.js";
+
 document.addEventListener("alpine:init", () => {
-  const data = JSON.parse(document.getElementById("bench").textContent);
+  const data = given("bench");
   const NEXT = { "": "seen", seen: "absent", absent: "unsure", unsure: "" };
-  const WORDS = { seen: "seen", absent: "not there", unsure: "unsure" };
-  const newest = Ask.newest();
-  const meta = (name) => document.querySelector(`meta[name="${name}"]`).content;
+  const newest = ask.newest();
   const lower = (text) => text.charAt(0).toLowerCase() + text.slice(1);
 
   Alpine.data("lookBench", () => ({
@@ -33,9 +36,9 @@ document.addEventListener("alpine:init", () => {
       addEventListener("outbox:stored", (event) => {
         if (event.detail.record_id !== data.record) return;
         this.stored = true;
-        if (this.kept) Outbox.dropDraft(data.draft);
+        if (this.kept) outbox.dropDraft(data.draft);
       });
-      const draft = await Outbox.readDraft(data.draft);
+      const draft = await outbox.readDraft(data.draft);
       if (draft) {
         this.signs = draft.signs;
         this.note = draft.note;
@@ -57,61 +60,44 @@ document.addEventListener("alpine:init", () => {
       return this.ranked.looks[0] || null;
     },
     get told() {
-      const say = (state) => Object.keys(this.signs).filter((sign) => this.signs[sign] === state).map((sign, place) => (place ? lower(data.names[sign] || sign) : data.names[sign] || sign));
-      const parts = [];
-      if (say("seen").length) parts.push(say("seen").join(", ") + ".");
-      if (say("absent").length) parts.push("Not there: " + say("absent").map(lower).join(", ") + ".");
-      if (say("unsure").length) parts.push("Unsure: " + say("unsure").map(lower).join(", ") + ".");
-      return parts.join(" ") || "Nothing yet.";
+      const parts = ["seen", "absent", "unsure"].map((state) => {
+        const names = Object.keys(this.signs).filter((sign) => this.signs[sign] === state).map((sign) => data.names[sign] || sign);
+        const list = names.map((name, place) => (place || state !== "seen" ? lower(name) : name)).join(", ");
+        return list && say("told_" + state, { signs: list });
+      });
+      return parts.filter(Boolean).join(" ") || say("told_nothing");
+    },
+    get listTitle() {
+      return say(this.empty ? "usual" : "suspects");
+    },
+    get moreText() {
+      return say("show_more", { count: this.hidden });
     },
     get barTitle() {
-      return this.failed ? "Not kept on this device." : this.verdictTitle;
-    },
-    get verdictTitle() {
-      const verdict = this.ranked.verdict;
-      const names = verdict.names.join(" and ");
-      const titles = {
-        named: "It is " + names + ".",
-        "help has come": "Help has come: " + names + ".",
-        "normal for the season": "Normal for the season: " + names + ".",
-        "must be reported": "It must be reported: " + names + ".",
-        "not a pest": "Not a pest: " + names + ".",
-        "needs a look": "It needs a look before it has a name.",
-        "cannot tell": "Bootmark cannot tell.",
-      };
-      return titles[verdict.kind] || verdict.kind;
-    },
-    get verdictText() {
-      const verdict = this.ranked.verdict;
-      if (verdict.kind === "needs a look") return "Nothing is named, and nothing treated, on a symptom alone.";
-      return verdict.advice;
+      return this.failed ? say("not_kept_short") : this.ranked.verdict.title;
     },
     get keptTitle() {
-      return this.stored ? "Kept" : "Kept on this device";
+      return say(this.stored ? "stored" : "kept");
     },
     get keptText() {
-      if (!this.stored) return "It is sent as soon as there is a signal.";
-      if (this.soundness) return "This stop is sound. Go on with the round.";
-      if (!this.soundable) return "The answer is ready to send.";
-      if (this.ranked.verdict.kind === "needs a look") return "It stays on the round until somebody takes the look that decides.";
-      return "Next in the line:";
+      if (!this.stored) return say("to_send");
+      if (this.soundness) return say("sound");
+      return this.soundable ? this.ranked.verdict.kept : say("answer_ready");
+    },
+    get next() {
+      return this.soundness ? "round" : this.ranked.verdict.onward;
     },
     get onward() {
-      const kind = this.ranked.verdict.kind;
-      if (!this.soundable) return data.onward;
-      if (this.soundness || kind === "needs a look" || kind === "cannot tell") return `/f/${meta("farm")}/round`;
-      return kind === "named" ? data.count : data.call;
+      return data.onward[this.next];
     },
     get onwardText() {
-      if (!this.soundable) return "Read the answer";
-      if (this.onward === data.count) return "Count them";
-      return this.onward === data.call ? "Make the call" : "Back to the round";
+      return say("onward_" + this.next);
     },
     state(sign) {
       return this.signs[sign] || "";
     },
     word(sign) {
-      return WORDS[this.signs[sign]] || "";
+      return this.signs[sign] ? say(this.signs[sign]) : "";
     },
     shows(sign) {
       if (this.signs[sign]) return true;
@@ -124,7 +110,7 @@ document.addEventListener("alpine:init", () => {
       return this.soundable && this.stored && !this.soundness ? data.finding : "";
     },
     guide(agent) {
-      return `/f/${meta("farm")}/guide/agent/${agent}`;
+      return data.guide.replace(/-$/, agent);
     },
     pointing() {
       this.plant = !this.plant;
@@ -166,7 +152,7 @@ document.addEventListener("alpine:init", () => {
       if (this.past.length) this.change(this.past.pop());
     },
     keepDraft() {
-      Outbox.keepDraft(data.draft, { signs: { ...this.signs }, note: this.note });
+      outbox.keepDraft(data.draft, { signs: { ...this.signs }, note: this.note });
     },
     // One question at a time: taps that come meanwhile are asked about together, so that the record never waits behind them.
     async rank() {
@@ -184,7 +170,7 @@ document.addEventListener("alpine:init", () => {
       const body = { seq, signs: this.signs, tools };
       try {
         await newest(
-          () => Ask.post(data.rank, body),
+          () => ask.post(data.rank, body),
           (told) => {
             this.shown = told.seq;
             this.ranked = told;
@@ -200,10 +186,10 @@ document.addEventListener("alpine:init", () => {
       this.failed = "";
       const payload = { ...data.payload, signs: { ...this.signs }, ...(this.soundable ? { note: this.note } : {}) };
       try {
-        this.base = await Outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.record, base: this.base, payload });
+        this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.record, base: this.base, payload });
         this.kept = true;
       } catch (error) {
-        this.failed = Outbox.NOT_KEPT;
+        this.failed = outbox.notKept();
       }
       // On a phone the answer stands above what was tapped.
       document.querySelector(".next .dark").scrollIntoView({ block: "center" });

@@ -1,4 +1,8 @@
 // The shell of every page: sun mode, the state of the outbox.
+import * as outbox from "./lib/outbox.js";
+import { now } from "./lib/page.js";
+import { say } from "./lib/say.js";
+
 document.addEventListener("click", (event) => {
   const button = event.target.closest("[data-sun]");
   if (!button) return;
@@ -16,14 +20,13 @@ for (const form of document.querySelectorAll("form[data-leaves]")) {
   form.addEventListener("submit", async (event) => {
     if (form.dataset.left) return;
     event.preventDefault();
-    const waiting = await Outbox.waiting().catch(() => 0);
+    const waiting = await outbox.waiting().catch(() => 0);
     if (waiting && !pressed) {
       pressed = true;
-      form.querySelector("[data-told]").textContent =
-        `${waiting === 1 ? "1 record waits" : waiting + " records wait"} here and would stay until you sign in again. Press once more to sign out all the same.`;
+      form.querySelector("[data-told]").textContent = say("leaves_behind", { count: waiting });
       return;
     }
-    if (!waiting) await Outbox.leave().catch(() => {});
+    if (!waiting) await outbox.leave().catch(() => {});
     form.dataset.left = "1";
     form.requestSubmit(event.submitter);
   });
@@ -44,16 +47,15 @@ document.addEventListener("alpine:init", () => {
     oldest: "",
     get text() {
       if (this.problem) return this.problem;
-      const waits = this.waiting === 1 ? "1 record waits to be sent" : this.waiting + " records wait to be sent";
-      return this.old ? `${waits}, since ${this.old}` : waits;
+      return say(this.old ? "waits_since" : "waits", { count: this.waiting, since: this.old });
     },
     // Told only once it is more than a passing lack of signal.
     get old() {
-      if (!this.oldest || Date.parse(Outbox.now()) - Date.parse(this.oldest) < 3600000) return "";
-      return new Date(this.oldest).toLocaleString("en-GB", { weekday: "short", hour: "2-digit", minute: "2-digit" });
+      if (!this.oldest || Date.parse(now()) - Date.parse(this.oldest) < 3600000) return "";
+      return new Date(this.oldest).toLocaleString(document.documentElement.lang === "en" ? "en-GB" : document.documentElement.lang, { weekday: "short", hour: "2-digit", minute: "2-digit" });
     },
     init() {
-      Outbox.watch((state) => {
+      outbox.watch((state) => {
         this.waiting = state.waiting;
         this.oldest = state.oldest;
         this.problem = state.problem;
@@ -65,30 +67,30 @@ document.addEventListener("alpine:init", () => {
     password: "",
     wrong: "",
     init() {
-      Outbox.watch((state) => (this.unsigned = state.unsigned));
+      outbox.watch((state) => (this.unsigned = state.unsigned));
     },
     async sign() {
-      this.wrong = await Outbox.sayAgain(this.password);
+      this.wrong = await outbox.sayAgain(this.password);
       this.password = "";
     },
   }));
   Alpine.data("outboxList", () => ({
     refused: [],
     init() {
-      Outbox.watch((state) => (this.refused = state.refused));
+      outbox.watch((state) => (this.refused = state.refused));
     },
     async save(id) {
       const link = document.createElement("a");
-      link.href = URL.createObjectURL(await Outbox.exported(id));
+      link.href = URL.createObjectURL(await outbox.exported(id));
       link.download = `bootmark-${id}`;
       link.click();
       setTimeout(() => URL.revokeObjectURL(link.href), 1000);
     },
     discard(id) {
-      Outbox.discard(id);
+      outbox.discard(id);
     },
     retry(id) {
-      Outbox.retry(id);
+      outbox.retry(id);
     },
   }));
 });

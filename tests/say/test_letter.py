@@ -4,8 +4,9 @@ import unittest
 from typing import Any
 
 from bootmark.core.catalogue import default
-from bootmark.core.field import identify, reply
+from bootmark.core.field import identify
 from bootmark.core.types import Case, Verdict
+from bootmark.say import ENGLISH, letter
 
 KNOWN = default()
 
@@ -19,7 +20,7 @@ def told(crop: str, seen: str, **more: Any) -> tuple[Case, list[Any], Verdict]:
 class Ask(unittest.TestCase):
     def test_one_look_is_asked_for_in_words_ready_to_send(self) -> None:
         _, looks, _ = told("raspberry", "stippling")
-        text = reply.ask(looks[0], KNOWN, "raspberry")
+        text = letter.ask(ENGLISH, looks[0], "raspberry")
         self.assertIn("your raspberry", text)
         self.assertIn(KNOWN.looks[looks[0].look].do.rstrip("."), text)
         self.assertIn("Please treat nothing", text)
@@ -27,36 +28,36 @@ class Ask(unittest.TestCase):
     def test_what_has_no_lens_at_home_gets_a_way_round(self) -> None:
         _, looks, _ = told("raspberry", "stippling")
         lens = next(one for one in looks if "hand lens" in KNOWN.looks[one.look].tools)
-        self.assertIn("phone", reply.ask(lens, KNOWN, "raspberry"))
+        self.assertIn("phone", letter.ask(ENGLISH, lens, "raspberry"))
 
 
 class Letter(unittest.TestCase):
-    def letter(self, crop: str, seen: str, **more: Any) -> reply.Reply:
+    def letter(self, crop: str, seen: str, **more: Any) -> letter.Reply:
         case, _, verdict = told(crop, seen, **more)
-        return reply.answer(case, verdict, KNOWN)
+        return letter.answer(ENGLISH, case, verdict)
 
     def test_no_letter_holds_a_spray(self) -> None:
         groups = {one.group for agent in KNOWN.agents.values() for one in agent.controls if one.group}
         for agent in KNOWN.agents.values():
             for activity in ("active", "finished", "dead", "parasitised", "not known"):
-                verdict = Verdict("named", (agent.id,), 0.9, activity, (), (), (), "")
-                letter = reply.answer(Case("rose"), verdict, KNOWN)
-                text = " ".join((letter.title, letter.answer, *letter.do, *letter.watch))
+                verdict = Verdict("named", (agent.id,), 0.9, activity, (), (), (), ())
+                reply = letter.answer(ENGLISH, Case("rose"), verdict)
+                text = " ".join((reply.title, reply.answer, *reply.do, *reply.watch))
                 self.assertFalse([group for group in groups if group in text], agent.id)
                 safe = {one.do for one in agent.controls if one.kind in ("cultural", "physical", "living")}
                 sprays = {one.do for one in agent.controls if one.kind in ("soft", "conventional")} - safe
                 self.assertFalse([do for do in sprays if do.rstrip(".") in text], agent.id)
 
     def test_what_proves_it_comes_first_in_plain_words(self) -> None:
-        letter = self.letter("raspberry", "stippling webbing-fine mites-and-round-eggs")
-        self.assertIn("Nothing else leaves that.", letter.why[0])
-        self.assertIn("wo-spotted spider mite", letter.title)
-        self.assertTrue(letter.do)
+        reply = self.letter("raspberry", "stippling webbing-fine mites-and-round-eggs")
+        self.assertIn("Nothing else leaves that.", reply.why[0])
+        self.assertIn("wo-spotted spider mite", reply.title)
+        self.assertTrue(reply.do)
 
     def test_uncertain_listed_finished_and_beneficial(self) -> None:
         self.assertIn("not certain yet", self.letter("raspberry", "stippling").title)
         listed = self.letter("ash", "d-shaped-exit-holes galleries-under-bark dead-branches-at-the-top", region="European Union")
-        self.assertEqual(listed.do, reply.REPORT)
+        self.assertEqual(listed.do, letter.REPORT)
         bee = self.letter("rose", "circles-cut-from-the-edge leaf-still-green-and-working bee-carrying-leaf")
         self.assertIn("nothing to treat", bee.title)
         worm = self.letter("tomato", "stubs straight-stripes horn-red white-cocoons-on-its-back")

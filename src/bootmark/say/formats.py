@@ -1,0 +1,30 @@
+"""How days, numbers and shares are written. The English way; another language brings its own."""
+
+import datetime as dt
+import math
+
+
+class Formats:
+    """Writes values into sentences."""
+
+    def day(self, on: dt.date) -> str:
+        return f"{on:%-d %B}"
+
+    def full_day(self, on: dt.date) -> str:
+        return f"{on:%-d %B %Y}"
+
+    def time(self, at: dt.time) -> str:
+        return f"{at:%H:%M}"
+
+    def decimal(self, value: float, places: int) -> str:
+        return f"{value:.{places}f}"
+
+    def short(self, value: float) -> str:
+        """A number as counts are told: two figures below one, one place above, none where it is whole."""
+        return f"{value:.2g}" if abs(value) < 1 or math.isinf(value) else f"{value:.1f}".removesuffix(".0")
+
+    def percent(self, share: float) -> str:
+        return f"{100 * share:.0f} %"
+
+    def both(self, words: list[str]) -> str:
+        return " and ".join(words)

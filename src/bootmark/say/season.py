@@ -1,0 +1,68 @@
+"""What is said of hours against limits, of a plan's days, of what a biofix rests on, and of readings that look wrong."""
+
+from bootmark.core.messages import Says
+from bootmark.say.text import By, Many, Text
+
+NOTHING_AGAINST = "Nothing speaks against it"
+TEXTS: dict[Says, Text] = {
+    Says.WIND: "Wind {wind:1} m/s",
+    Says.WIND_OVER: "Wind {wind:1} m/s: drifts",
+    Says.WIND_NEAR: "Wind {wind:1} m/s: near the limit",
+    Says.WIND_STILL: "Wind {wind:1} m/s: too still, spray hangs and drifts far",
+    Says.TEMPERATURE: "{temp:0} °C",
+    Says.COLD: "{temp:0} °C: too cold to work",
+    Says.HOT: "{temp:0} °C: too hot, leaves burn",
+    Says.DRYING: "Delta T {delta_t:1}",
+    Says.DRIES_AWAY: "Delta T {delta_t:1}: drops dry in the air",
+    Says.DRYING_FAST: "Delta T {delta_t:1}: drying fast",
+    Says.STAYS_WET: "Delta T {delta_t:1}: leaves stay wet",
+    Says.RAIN: "Rain {rain:1} mm",
+    Says.RAIN_LATER: "Rain {hours} h later: washes off",
+    Says.FORECAST_ENDS: "The forecast ends before it is dry",
+    Says.DRY: "Dry for {hours} h",
+    Says.EVENING: "Evening",
+    Says.NOT_EVENING: "Not evening: the sun breaks it down",
+    Says.DAYLIGHT: "Daylight",
+    Says.DARK: "Dark",
+    Says.BEFORE_WINDOW: "Before the stage window, from {on:day}",
+    Says.AFTER_WINDOW: "After the stage window, to {on:day}",
+    Says.IN_WINDOW: "In the stage window",
+    Says.REPEAT_SIMULATED: Many(
+        "hatch",
+        "Eggs it spared hatch in {hatch} day at these temperatures; "
+        "repeated after {days} days, it leaves the fewest two generations on, as simulated.",
+        "Eggs it spared hatch in {hatch} days at these temperatures; "
+        "repeated after {days} days, it leaves the fewest two generations on, as simulated.",
+    ),
+    Says.REPEAT_SIMULATED_UNTIMED: ("It spares eggs; repeated after {days} days, it leaves the fewest two generations on, as simulated."),
+    Says.REPEAT_HATCH: Many(
+        "hatch",
+        "Eggs it spared hatch in {hatch} day at these temperatures; young ones are killed before they lay.",
+        "Eggs it spared hatch in {hatch} days at these temperatures; young ones are killed before they lay.",
+    ),
+    Says.REPEAT_INTERVAL: "The catalogue's interval; young ones are killed before they lay.",
+    Says.CATCHES: Many("checks", "{caught:both} caught", "{caught:both} caught on {checks} checks running, to {last:day}"),
+    Says.CROP_STOOD: "The crop stood at BBCH {code}",
+    Says.CROSSED: "The minimum {low:1} is above the maximum {high:1} °C.",
+    Says.STUCK_DAYS: "{low:1} and {high:1} °C for {days} days running.",
+    Says.STUCK_HOURS: "{temp:1} °C for {hours} hours from {since}.",
+    Says.SPIKE: By(
+        "extreme",
+        {
+            extreme: By(
+                "side",
+                {side: f"The {extreme} {{temp:1}} °C stands {{off:0}} degrees {side} the days beside it." for side in ("above", "below")},
+            )
+            for extreme in ("minimum", "maximum")
+        },
+    ),
+    Says.FAHRENHEIT: ("{low:0} to {high:0} fits this season in degrees Fahrenheit ({low_mended:1} to {high_mended:1} °C)."),
+    Says.CLOCK_SHIFTED: By(
+        "way",
+        {
+            way: f"The warmest time came about {{hours:0}} hours too {way} on {{days}} days running: "
+            "check the station's clock and its zone."
+            for way in ("late", "early")
+        },
+    ),
+}

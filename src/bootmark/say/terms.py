@@ -1,0 +1,35 @@
+"""The words for the members of enumerations, where their stored value is not the word that is shown."""
+
+from enum import StrEnum
+
+from bootmark.core.meanings import FaultKind, Fill, LimitMethod, TrapKind
+
+TERMS: dict[type[StrEnum], dict[str, str]] = {
+    FaultKind: {
+        FaultKind.SPIKE: "A spike",
+        FaultKind.STUCK: "A stuck sensor",
+        FaultKind.UNIT: "Perhaps Fahrenheit",
+        FaultKind.CLOCK: "The clock has shifted",
+        FaultKind.CROSSED: "Extremes crossed",
+    },
+    TrapKind: {
+        TrapKind.DELTA: "Delta trap with a lure",
+        TrapKind.BUCKET: "Bucket trap with a lure",
+        TrapKind.CARD: "Sticky card",
+        TrapKind.BAND: "Cardboard band",
+        TrapKind.PITFALL: "Pitfall",
+        TrapKind.LIGHT: "Light trap",
+    },
+    LimitMethod: {
+        LimitMethod.WILSON: "Wilson (1927)",
+        LimitMethod.STUDENT: "Student's t",
+        LimitMethod.POISSON_NONE: "exact Poisson, none found",
+        LimitMethod.POISSON_EQUAL: "Poisson spread, all counts equal",
+        LimitMethod.ONE_UNIT: "one unit tells no spread",
+    },
+    Fill: {
+        Fill.LINE: "by straight lines",
+        Fill.NEIGHBOUR: "from the nearest station",
+        Fill.NORMALS: "from past years",
+    },
+}

@@ -1,0 +1,31 @@
+"""Why a block is walked to today, or can wait."""
+
+from bootmark.core.messages import Says
+from bootmark.say.text import By, Text
+
+
+def _due(text: str) -> By:
+    """A sentence with the words for how long something has been due."""
+    waits = {"0": "due today", "1": "due since yesterday"}
+    return By("late", {late: text.replace("{due}", words) for late, words in waits.items()}, text.replace("{due}", "due for {late} days"))
+
+
+TEXTS: dict[Says, Text] = {
+    Says.SEE_WHETHER_IT_WORKED: _due("See whether it worked on {agent:in_sentence}, {due}: {look_for}"),
+    Says.LOOK_DUE: _due("Look again on {agent:in_sentence}, {due}: {look_for}"),
+    Says.TELL_WHAT_IT_IS: "Tell what it is: {look:name|lower}. So far it may be {agent:in_sentence}.",
+    Says.READ_TRAP: _due("Read {trap} for {agent:in_sentence}, {due}."),
+    Says.CHANGE_LURE: _due("Give {trap} a new lure, {due}."),
+    Says.WINDOW_OPEN: "{agent:in_sentence|first}: the stage that can be reached is out until {last:day}. Look while there is time.",
+    Says.WINDOW_COMES: By(
+        "days",
+        {"1": "{agent:in_sentence|first}: the stage that can be reached comes tomorrow."},
+        "{agent:in_sentence|first}: the stage that can be reached comes in {days} days.",
+    ),
+    Says.NEVER_LOOKED: "Nobody has looked here yet this season.",
+    Says.LONG_UNSEEN: "Not looked at for {days} days.",
+    Says.LONG_UNSEEN_HOT: "Not looked at for {days} days, hot and dry for {hot} days.",
+    Says.LONG_UNSEEN_RAIN: "Not looked at for {days} days, {rain} days of rain in between.",
+    Says.LOOKED_AT: By("days", {"0": "Looked at today.", "1": "Looked at yesterday."}, "Looked at {days} days ago."),
+    Says.LOOK_COMES: "Next look on {on:day}.",
+}
