@@ -10,7 +10,7 @@ from bootmark.core.catalogue import CatalogueError, check, default, load
 from bootmark.core.catalogue.loader import HERE
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.season.degree_days import CUTOFFS, METHODS
-from bootmark.web.drawing import DRAWN, sign_svg
+from bootmark.drawing import DRAWN, sign_svg
 
 KNOWN = default()
 

@@ -5,11 +5,11 @@ import uuid
 
 from flask import Flask, g
 
+from bootmark.drawing import svg
+from bootmark.drawing.plan import plan_svg, shapes
 from bootmark.services.base.work import Farm
 from bootmark.store.models import Block
 from bootmark.web import forms
-from bootmark.web.drawing import svg
-from bootmark.web.drawing.plan import plan_svg, shapes
 
 
 class Errors(unittest.TestCase):

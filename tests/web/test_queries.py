@@ -4,10 +4,10 @@ import itertools
 import uuid
 from urllib.parse import quote
 
+from bootmark.drawing import signs
 from bootmark.services.base.roles import Role
 from bootmark.standins.estate import FARM, made
 from bootmark.store.models import Look
-from bootmark.web.drawing import signs
 from tests.web.test_pages import F, PagesTest
 
 ODD = (

@@ -10,15 +10,15 @@ from shapely import Polygon
 from sqlalchemy import text
 
 from bootmark.core.season import phenology
+from bootmark.drawing.strokes import COLOURS
 from bootmark.standins.estate import FARM, made
 from bootmark.store.session import farm_session
-from bootmark.web.drawing.strokes import COLOURS
 from bootmark.web.season.svg import YearRow, years_svg
-from bootmark.web.stages.svg import Axis, Marks, ribbon_svg
+from bootmark.web.stages.svg import Marks, ribbon_svg, season_axis
 from bootmark.web.trap.svg import catches_svg
 from tests.core.test_season import BIOFIX, MOTH, year
+from tests.drawing.test_strokes import segments
 from tests.web.test_pages import F, PagesTest
-from tests.web.test_strokes import segments
 
 LONG = f"{F}/stages/{made('Long Field')}/colorado-potato-beetle"
 TODAY = dt.date(2026, 6, 18)
@@ -177,7 +177,7 @@ class Drawings(unittest.TestCase):
         return phenology.forecast(MOTH.heat, year(2026, 0, 170), BIOFIX, past_years=(year(2024, -1), year(2025, 1)), as_of=TODAY)
 
     def test_marks_are_drawn_inside_the_axis_only(self) -> None:
-        axis = Axis(TODAY - dt.timedelta(days=60), TODAY + dt.timedelta(days=70))
+        axis = season_axis(TODAY - dt.timedelta(days=60), TODAY + dt.timedelta(days=70))
         far = TODAY + dt.timedelta(days=300)
         plain = ribbon_svg(
             self.season(), axis, TODAY, "x", Marks(sightings=(far,), catches=((far, 9),), treatments=((far, True),), harvest=far)
@@ -192,7 +192,7 @@ class Drawings(unittest.TestCase):
             self.assertNotIn(words, plain)
 
     def test_years_stand_side_by_side_on_the_same_days(self) -> None:
-        axis = Axis(dt.date(2026, 5, 1), dt.date(2026, 8, 1))
+        axis = season_axis(dt.date(2026, 5, 1), dt.date(2026, 8, 1))
         half = {"egg": np.full(60, 0.5), "larva": np.full(60, 0.25)}
         rows = [YearRow("2026", dt.date(2026, 5, 1), half), YearRow("2025", dt.date(2026, 5, 11), half), YearRow("usual", axis.last, {})]
         drawn = years_svg(rows, axis, TODAY)

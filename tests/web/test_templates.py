@@ -32,6 +32,10 @@ class Templates(unittest.TestCase):
             for kind in re.findall(r"<script([^>]*)>", text):
                 self.assertRegex(kind, r'src=|type="application/json"', path.name)
 
+    def test_every_colour_is_one_of_the_palette_by_its_name(self) -> None:
+        for path in TEMPLATES:
+            self.assertNotRegex(path.read_text(), r"#[0-9a-fA-F]{6}\b", path.name)
+
     def test_no_text_is_let_through_unescaped(self) -> None:
         for path in TEMPLATES:
             self.assertNotRegex(path.read_text(), r"\|\s*safe\b|autoescape false", path.name)

@@ -13,6 +13,18 @@ class Formats:
     def full_day(self, on: dt.date) -> str:
         return f"{on:%-d %B %Y}"
 
+    def short_day(self, on: dt.date) -> str:
+        return f"{on:%-d %b}"
+
+    def weekday(self, on: dt.date) -> str:
+        return f"{on:%a %-d %B}"
+
+    def month(self, on: dt.date) -> str:
+        return f"{on:%B}"
+
+    def short_month(self, on: dt.date) -> str:
+        return f"{on:%b}"
+
     def time(self, at: dt.time) -> str:
         return f"{at:%H:%M}"
 

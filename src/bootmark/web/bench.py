@@ -11,10 +11,10 @@ from bootmark import say
 from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
 from bootmark.core.field.priors import candidates
 from bootmark.core.types import STATES, Case
+from bootmark.drawing.plant import label, plant_parts
 from bootmark.say import bench as bench_words
 from bootmark.services.base import memo
 from bootmark.services.scouting.looks import Answered
-from bootmark.web.drawing.plant import label, plant_parts
 
 ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
 AT_FIRST = 12

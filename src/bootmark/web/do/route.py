@@ -8,6 +8,7 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response
 
 from bootmark.core.meanings import ControlKind
+from bootmark.drawing.plan import plan_svg, shapes
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
@@ -17,7 +18,6 @@ from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
-from bootmark.web.drawing.plan import plan_svg, shapes
 from bootmark.web.guard import ask_who, db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("do", __name__, template_folder=".")

@@ -1,5 +1,1 @@
-"""Bootmark's own drawings: everything botanical follows from parameters and a seed."""
-
-from bootmark.web.drawing.signs import DRAWN, sign_svg
-
-__all__ = ["DRAWN", "sign_svg"]
+"""Drawings by address."""

@@ -4,10 +4,10 @@ from flask import Blueprint, Response, abort, request
 
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.model import STAGES
-from bootmark.web.drawing import stages
-from bootmark.web.drawing.leaf import FORMS
-from bootmark.web.drawing.plant import plant_svg
-from bootmark.web.drawing.signs import DRAWN, USUAL, sign_svg
+from bootmark.drawing import stages
+from bootmark.drawing.leaf import FORMS
+from bootmark.drawing.plant import plant_svg
+from bootmark.drawing.signs import DRAWN, USUAL, sign_svg
 
 blueprint = Blueprint("drawing", __name__)
 

@@ -11,6 +11,7 @@ from werkzeug.wrappers import Response
 from bootmark.core.catalogue import bbch
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
+from bootmark.drawing.plan import plan_svg, shapes
 from bootmark.services import places
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Answer, Refused
@@ -18,7 +19,6 @@ from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
-from bootmark.web.drawing.plan import plan_svg, shapes
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("farm", __name__, template_folder=".")

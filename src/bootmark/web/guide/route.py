@@ -8,10 +8,10 @@ from flask import Blueprint, abort, g, render_template, request
 
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent
+from bootmark.drawing.leaf import FORMS
+from bootmark.drawing.signs import takes_form
 from bootmark.services.base import ground
 from bootmark.services.seasons import forecasts
-from bootmark.web.drawing.leaf import FORMS
-from bootmark.web.drawing.signs import takes_form
 from bootmark.web.guard import db, now, on_farm, the_farm
 from bootmark.web.guide.svg import wheel_svg
 

@@ -7,11 +7,11 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 from shapely import Polygon
 
-from bootmark.web.drawing import strokes, svg
-from bootmark.web.drawing.palette import themed
-from bootmark.web.drawing.strokes import COLOURS
+from bootmark import say
+from bootmark.drawing import strokes, svg
+from bootmark.drawing.palette import themed
+from bootmark.drawing.strokes import COLOURS
 
-MONTHS = ("J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D")
 MIDDLE, OUTER, RING, GAP = 150.0, 112.0, 19.0, 3.0
 
 
@@ -69,7 +69,17 @@ def wheel_svg(
         one, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
         parts.append(svg.line([one, two], themed.rule, 1))
         x, y = _at((month + 0.5) / 12, OUTER + 13)
-        parts.append(svg.text(MONTHS[month], round(x, 1), round(y + 5, 1), size=14, anchor="middle", weight="600", fill=themed.slate))
+        parts.append(
+            svg.text(
+                say.tongue().formats.month(dt.date(2001, month + 1, 1))[0],
+                round(x, 1),
+                round(y + 5, 1),
+                size=14,
+                anchor="middle",
+                weight="600",
+                fill=themed.slate,
+            )
+        )
     for place, (stage, months) in enumerate(stages.items()):
         outer = OUTER - place * (RING + GAP)
         for first, count in runs(months):
@@ -93,5 +103,5 @@ def wheel_svg(
     share = (today.timetuple().tm_yday - 1) / 365
     parts.append(svg.line([_at(share, 24), _at(share, OUTER + 8)], themed.rust, 2.4))
     parts.append(svg.circle(MIDDLE, MIDDLE, 24, themed.paper, themed.rust, 1.6))
-    parts.append(svg.text("today", MIDDLE, MIDDLE + 5, size=13, anchor="middle", weight="700", fill=themed.rust))
+    parts.append(svg.text(say.line("today"), MIDDLE, MIDDLE + 5, size=13, anchor="middle", weight="700", fill=themed.rust))
     return svg.document("".join(parts), title, "-12 -12 324 324")

@@ -8,11 +8,11 @@ from flask import g
 
 from bootmark import say
 from bootmark.core.field.walk import PlannedStop, Walk
+from bootmark.drawing.plan import plan_svg, shapes
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.ground import Block
 from bootmark.services.scouting import rounds
 from bootmark.services.scouting.rounds import Opened
-from bootmark.web.drawing.plan import plan_svg, shapes
 from bootmark.web.guard import db, real_now, the_farm
 
 MUST = 50

@@ -4,13 +4,14 @@ import datetime as dt
 from dataclasses import dataclass
 
 from bootmark.core.season.phenology import Season
+from bootmark.drawing.axes import Axis
 from bootmark.services.base import memo
 from bootmark.services.seasons import outlook
 from bootmark.services.seasons.forecasts import Ask
 from bootmark.services.seasons.outlook import Chance, Year
 from bootmark.web.guard import db, the_farm
 from bootmark.web.season.svg import YearRow, years_svg
-from bootmark.web.stages.svg import Axis
+from bootmark.web.stages.svg import season_axis
 
 
 @dataclass(frozen=True)
@@ -37,7 +38,7 @@ def axis_of(one: Ask, found: Season, today: dt.date) -> Axis:
     """From the biofix, or two months back, to the last event that is likely this year and some weeks more."""
     last = max((event.p90 or event.p50 for event in found.events if event.p50), default=today) or today
     first = max(one.biofix - dt.timedelta(days=7), today - dt.timedelta(days=150))
-    return Axis(first, min(max(last, today) + dt.timedelta(days=21), found.dates[-1]))
+    return season_axis(first, min(max(last, today) + dt.timedelta(days=21), found.dates[-1]))
 
 
 def _side_by_side(one: Ask, found: Season, years: list[Year], today: dt.date) -> str:

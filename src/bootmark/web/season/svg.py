@@ -6,10 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from bootmark.web.drawing import strokes, svg
-from bootmark.web.drawing.palette import themed
-from bootmark.web.drawing.strokes import COLOURS
-from bootmark.web.stages.svg import LEFT, STAGE_ORDER, WIDTH, Axis, months_svg
+from bootmark import say
+from bootmark.drawing import strokes, svg
+from bootmark.drawing.axes import Axis, months_above
+from bootmark.drawing.palette import themed
+from bootmark.drawing.strokes import COLOURS
+from bootmark.web.stages.svg import LEFT, STAGE_ORDER, WIDTH
 
 ROW, GAP, TOP = 40.0, 12.0, 24.0
 
@@ -26,7 +28,7 @@ class YearRow:
 def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
     """A row a year, the first one in bold, with the same day marked through all."""
     bottom = TOP + len(rows) * (ROW + GAP)
-    parts = [months_svg(axis, bottom - GAP)]
+    parts = [months_above(axis, bottom - GAP)]
     for place, row in enumerate(rows):
         base = TOP + place * (ROW + GAP) + ROW
         parts.append(svg.text(row.name, round(LEFT - 8), round(base - 13), size=15, anchor="end", weight="" if place else "700"))
@@ -36,7 +38,9 @@ def years_svg(rows: Sequence[YearRow], axis: Axis, today: dt.date) -> str:
         x = axis.x(today)
         parts.append(f'<path d="M{x:.1f} 20V{bottom - GAP:g}" stroke="{themed.ink}" stroke-width="2.4"/>')
     named = ", ".join(row.name for row in rows)
-    return svg.document("".join(parts), f"Stages on the same days: {named}", f"0 0 {LEFT + WIDTH + 6:.0f} {bottom:.0f}")
+    return svg.document(
+        "".join(parts), say.line("Stages on the same days: {years}", years=named), f"0 0 {LEFT + WIDTH + 6:.0f} {bottom:.0f}"
+    )
 
 
 def _stack(row: YearRow, axis: Axis, base: float) -> str:

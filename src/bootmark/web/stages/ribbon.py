@@ -14,13 +14,14 @@ from bootmark.core.catalogue.model import MANY
 from bootmark.core.meanings import DayKind
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
+from bootmark.drawing.axes import Axis
 from bootmark.services.base import memo
 from bootmark.services.seasons import crop_stages, traps
 from bootmark.services.seasons.forecasts import Ask, Pair
 from bootmark.services.seasons.results import Listed
 from bootmark.services.treatment import timing
 from bootmark.web.guard import db
-from bootmark.web.stages.svg import STAGE_WORDS, Axis, Marks, ribbon_svg, spoken
+from bootmark.web.stages.svg import STAGE_WORDS, Marks, ribbon_svg, season_axis, spoken
 
 BACK_DAYS, AHEAD_DAYS = 62, 70
 TREATED_DAYS = 300
@@ -66,7 +67,7 @@ def pace(days_early: int | None) -> str:
 
 
 def axis_of(today: dt.date) -> Axis:
-    return Axis(today - dt.timedelta(days=BACK_DAYS), today + dt.timedelta(days=AHEAD_DAYS))
+    return season_axis(today - dt.timedelta(days=BACK_DAYS), today + dt.timedelta(days=AHEAD_DAYS))
 
 
 def marks_of(

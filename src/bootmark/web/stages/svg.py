@@ -6,12 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from bootmark import say
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import NOT_YET, OVER
-from bootmark.web.drawing import strokes, svg
-from bootmark.web.drawing.palette import themed
-from bootmark.web.drawing.strokes import COLOURS
+from bootmark.drawing import strokes, svg
+from bootmark.drawing.axes import Axis, months_above
+from bootmark.drawing.palette import themed
+from bootmark.drawing.strokes import COLOURS
 
 CROP_LANE = 20.0
 LEFT, WIDTH, LANE, TOP = 64.0, 860.0, 34.0, 44.0
@@ -19,32 +21,9 @@ STAGE_WORDS = {**MANY, NOT_YET: "not out yet", OVER: "gone for the year"}
 STAGE_ORDER = ("adult", "egg", "larva", "nymph", "pupa")
 
 
-class Axis:
-    """Days to places on the sheet."""
-
-    def __init__(self, first: dt.date, last: dt.date) -> None:
-        self.first, self.last = first, last
-        self.days = (last - first).days
-
-    def x(self, day: dt.date) -> float:
-        return LEFT + WIDTH * min(max((day - self.first).days / self.days, 0.0), 1.0)
-
-    def months(self) -> list[dt.date]:
-        """The first days of the months that it shows."""
-        found, day = [], self.first.replace(day=1)
-        while day <= self.last:
-            if day >= self.first:
-                found.append(day)
-            day = (day.replace(day=28) + dt.timedelta(days=5)).replace(day=1)
-        return found
-
-
-def months_svg(axis: Axis, bottom: float) -> str:
-    """A rule for the first of every month, with its name above."""
-    months = [(axis.x(day), f"{day:%B}") for day in axis.months()]
-    rules = "".join(f"M{x:.1f} 20V{bottom:g}" for x, _ in months)
-    labels = "".join(svg.text(name, round(x + 5), 14) for x, name in months if x < LEFT + WIDTH - 80)
-    return f'<path d="{rules}" fill="none" stroke="{themed.rule}"/><g font-size="15" font-weight="700">{labels}</g>'
+def season_axis(first: dt.date, last: dt.date) -> Axis:
+    """The days of a ribbon on its sheet."""
+    return Axis(first, last, LEFT, WIDTH)
 
 
 def _names(names: Sequence[tuple[float, str]], bottom: float) -> str:
@@ -86,9 +65,9 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
     crop = lanes + (LANE if shown else 0)
     bottom = crop + 8 + (CROP_LANE if _crop_shown(marks, axis) else 0)
     rows = [(TOP + LANE * lane, stage) for lane, stage in enumerate(stages, 1)]
-    named = [*rows, *([(lanes + LANE + 4, "trap")] if shown else [])]
+    named = [*((base, say.line(stage)) for base, stage in rows), *([(lanes + LANE + 4, say.line("trap"))] if shown else [])]
     floors = "".join(f"M{LEFT:g} {base:g}h{WIDTH:g}" for base, _ in named)
-    parts = [months_svg(axis, bottom), f'<path d="{floors}" fill="none" stroke="{themed.rule}"/>']
+    parts = [months_above(axis, bottom), f'<path d="{floors}" fill="none" stroke="{themed.rule}"/>']
     parts += [_window(marks, axis, bottom), _crop(marks, axis, crop + 6)]
     parts += [_lane(season, stage, axis, base, marks.before) for base, stage in rows]
     if shown:
@@ -111,7 +90,7 @@ def ribbon_svg(season: Season, axis: Axis, today: dt.date, title: str, marks: Ma
             x = axis.x(day)
             arrow = f"M{x - 6:.1f} {bottom + 14:.1f}L{x:.1f} {bottom + 4:.1f}L{x + 6:.1f} {bottom + 14:.1f}Z"
             parts.append(svg.path(arrow, themed.moss if done else themed.page, themed.moss, 1.8))
-    parts += [_today(axis, today, bottom), _names([*named, *([(crop + 23, "crop")] if _crop_shown(marks, axis) else [])], bottom)]
+    parts += [_today(axis, today, bottom), _names([*named, *([(crop + 23, say.line("crop"))] if _crop_shown(marks, axis) else [])], bottom)]
     box = f"0 0 {LEFT + WIDTH + 6:.0f} {bottom + 24:.0f}"
     cursor = f'<g data-cursor="" data-top="22" data-bottom="{bottom + 2:.0f}" visibility="hidden"><path d="M0 22V{bottom + 2:.0f}" stroke="{themed.boot}" stroke-width="2"/><path d="M-6 16H6L0 24Z" fill="{themed.boot}"/></g>'
     return svg.document("".join(parts) + cursor, title, box)
@@ -144,11 +123,11 @@ def _crop(marks: Marks, axis: Axis, top: float) -> str:
         x, end = axis.x(marks.bloom[0]), axis.x(marks.bloom[1])
         parts.append(f'<rect x="{x:.1f}" y="{top:.1f}" width="{max(end - x, 5):.1f}" height="16" fill="#e6c3cf" stroke="#8d5468"/>')
         at, anchor = ((x + end) / 2, "middle") if end - x > 52 else (x - 5, "end") if x > LEFT + 52 else (end + 5, "start")
-        parts.append(svg.text("bloom", round(at), round(top + 13), size=13, anchor=anchor, fill=themed.ink))
+        parts.append(svg.text(say.line("bloom"), round(at), round(top + 13), size=13, anchor=anchor, fill=themed.ink))
     if marks.harvest and axis.first <= marks.harvest <= axis.last:
         x = axis.x(marks.harvest)
         parts.append(svg.line([(x, 26), (x, top + 16)], themed.ochre, 2, stroke_dasharray="7 4"))
-        parts.append(svg.text("harvest", round(x - 5), round(top + 13), size=13, anchor="end", weight="700", fill=themed.ochre))
+        parts.append(svg.text(say.line("harvest"), round(x - 5), round(top + 13), size=13, anchor="end", weight="700", fill=themed.ochre))
     return "".join(parts)
 
 
@@ -191,11 +170,13 @@ def _today(axis: Axis, today: dt.date, bottom: float) -> str:
     return (
         svg.line([(x, 22), (x, bottom + 2)], themed.ink, 2.6)
         + f'<rect x="{x - 34:.0f}" y="{bottom + 2:.0f}" width="68" height="20" fill="{themed.ink}"/>'
-        + svg.text(f"{today:%-d %b}", round(x), round(bottom + 17), size=14, anchor="middle", weight="700", fill=themed.page)
+        + svg.text(
+            say.tongue().formats.short_day(today), round(x), round(bottom + 17), size=14, anchor="middle", weight="700", fill=themed.page
+        )
     )
 
 
 def spoken(shares: dict[str, float]) -> str:
     """Today's shares in words, the largest first."""
     said = sorted(((share, stage) for stage, share in shares.items() if share >= 0.05), reverse=True)
-    return ", ".join(f"{100 * share:.0f} % {STAGE_WORDS.get(stage, stage)}" for share, stage in said)
+    return ", ".join(say.line("{share:percent} {stage:word}", share=share, stage=STAGE_WORDS.get(stage, stage)) for share, stage in said)

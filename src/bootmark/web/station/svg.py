@@ -3,10 +3,12 @@
 import datetime as dt
 from collections.abc import Sequence
 
+from bootmark import say
+from bootmark.drawing import axes, svg
+from bootmark.drawing.axes import Axis
+from bootmark.drawing.palette import themed
 from bootmark.services.weather.heat import YearOfHeat
 from bootmark.services.weather.stations import Record
-from bootmark.web.drawing import svg
-from bootmark.web.drawing.palette import themed
 
 WIDTH, HEIGHT, LEFT, BASE = 640.0, 220.0, 40.0, 190.0
 
@@ -19,32 +21,17 @@ def year_svg(record: Record, year: int) -> str:
     lows, highs = [record.days[day][0] for day in days], [record.days[day][1] for day in days]
     bottom, top = min(-5.0, *lows), max(30.0, *highs)
 
-    def x(day: dt.date) -> float:
-        return LEFT + (WIDTH - LEFT - 8) * (day.timetuple().tm_yday - 1) / 365
+    axis = Axis(dt.date(year, 1, 1), dt.date(year, 12, 31), LEFT, WIDTH - LEFT - 8)
 
     def y(value: float) -> float:
         return BASE - 170 * (value - bottom) / (top - bottom)
 
-    parts = []
-    for value in range(-20, 41, 10):
-        if bottom <= value <= top:
-            parts.append(svg.line([(LEFT, y(value)), (WIDTH - 8, y(value))], themed.ink if value == 0 else themed.rule, 1))
-            parts.append(svg.text(value, LEFT - 6, round(y(value) + 4), size=14, anchor="end", fill=themed.grey))
-    for month in range(1, 13):
-        parts.append(
-            svg.text(
-                f"{dt.date(year, month, 1):%b}",
-                round(x(dt.date(year, month, 15))),
-                round(HEIGHT - 6),
-                size=14,
-                anchor="middle",
-                fill=themed.grey,
-            )
-        )
-    step = (WIDTH - LEFT - 8) / 365
-    bars = "".join(f"M{x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
-    parts.append(svg.path(bars, stroke=themed.boot, width=max(1.0, step * 0.85), opacity="0.75"))
-    return svg.document("".join(parts), f"Daily minimum and maximum of {year}, degrees C", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
+    shown = (value for value in range(-20, 41, 10) if bottom <= value <= top)
+    parts = [axes.levels(shown, y, LEFT, WIDTH - 8, bold=0), axes.months_below(axis, BASE, 4, HEIGHT - 6 - BASE, short=True)]
+    bars = "".join(f"M{axis.x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
+    parts.append(svg.path(bars, stroke=themed.boot, width=max(1.0, axis.width / 365 * 0.85), opacity="0.75"))
+    title = say.line("Daily minimum and maximum of {year}, degrees C", year=year)
+    return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
 
 
 def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> str:
@@ -55,25 +42,17 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
     scale = 1.8 if unit == "F" else 1.0
     days, most = max(len(row.course) for row in rows), scale * max(row.course[-1] for row in rows) or 1.0
     right = WIDTH - 46
+    first = dt.date(2001, *start)
+    axis = Axis(first, first + dt.timedelta(days=days - 1), LEFT, right - LEFT)
 
     def x(day: int) -> float:
-        return LEFT + (right - LEFT) * day / max(days - 1, 1)
+        return axis.x(first + dt.timedelta(days=day))
 
     def y(value: float) -> float:
         return BASE - 170 * value * scale / most
 
-    parts = []
-    step = next(one for one in (50, 100, 200, 250, 500, 1000, 2000) if most / one <= 5 or one == 2000)
-    for value in range(0, int(most) + 1, step):
-        height = BASE - 170 * value / most
-        parts.append(svg.line([(LEFT, height), (right, height)], themed.rule, 1))
-        parts.append(svg.text(value, LEFT - 6, round(height + 4), size=13, anchor="end", fill=themed.grey))
-    first = dt.date(2001, *start)
-    for day in range(days):
-        month = first + dt.timedelta(days=day)
-        if month.day == 1:
-            parts.append(svg.text(f"{month:%b}", round(x(day) + 2), round(HEIGHT - 6), size=14, fill=themed.grey))
-            parts.append(svg.line([(x(day), BASE), (x(day), BASE + 6)], themed.ink, 1))
+    grid = axes.levels(axes.steps(most), lambda value: BASE - 170 * value / most, LEFT, right)
+    parts = [grid, axes.months_below(axis, BASE, 6, HEIGHT - 6 - BASE, short=True)]
     taken: list[float] = []
     for place, row in enumerate(rows):
         points = [(x(day), y(value)) for day, value in enumerate(row.course)]
@@ -93,5 +72,6 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
             taken.append(height)
         weight, colour = ("700", themed.boot) if newest else ("", themed.slate)
         parts.append(svg.text(row.year, round(points[-1][0] + 4), round(height), size=13, weight=weight, fill=colour))
-    told = "; ".join(f"{row.year}: {row.course[-1] * scale:.0f} to {row.last:%-d %B}" for row in rows)
-    return svg.document("".join(parts), f"Degree-days {unit} by day. {told}", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
+    told = "; ".join(say.line("{year}: {sum:0} to {on:day}", year=row.year, sum=row.course[-1] * scale, on=row.last) for row in rows)
+    title = say.line("Degree-days {unit} by day. {years}", unit=unit, years=told)
+    return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

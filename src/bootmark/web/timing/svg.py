@@ -6,9 +6,9 @@ from html import escape
 from bootmark import say
 from bootmark.core.meanings import HourState
 from bootmark.core.season.windows import CAUTION, NO, OK, HourTable
+from bootmark.drawing import svg
+from bootmark.drawing.palette import themed
 from bootmark.say import hours
-from bootmark.web.drawing import svg
-from bootmark.web.drawing.palette import themed
 
 FILL = {OK: themed.suits, CAUTION: themed.careful, NO: themed.refused}
 CELL, ROW, LEFT, TOP = 9.0, 20.0, 96.0, 40.0
@@ -35,13 +35,15 @@ def strips_svg(table: HourTable, zone: dt.tzinfo, title: str) -> str:
         if local.hour == 0 or place == 0:
             parts.append(svg.line([(x, 18), (x, bottom)], themed.ink, 1.2))
             if len(table.times) - place >= 9:
-                parts.append(svg.text(f"{local:%a %-d %B}", round(x + 4), 15, size=14, weight="700") if local.hour < 14 else "")
+                parts.append(
+                    svg.text(say.tongue().formats.weekday(local.date()), round(x + 4), 15, size=14, weight="700") if local.hour < 14 else ""
+                )
         elif local.hour in (6, 12, 18):
             parts.append(svg.text(local.hour, round(x), 33, size=12, anchor="middle", fill=themed.grey))
     y = TOP
     for name, cells in rows:
         height = 24.0 if name == "overall" else ROW - 4
-        label = "all limits" if name == "overall" else name
+        label = say.line("all limits" if name == "overall" else name)
         weight = "700" if name == "overall" else "400"
         parts.append(svg.text(label, round(LEFT - 8), round(y + height - 5), size=14, anchor="end", weight=weight))
         parts += [

@@ -3,8 +3,10 @@
 import datetime as dt
 from collections.abc import Sequence
 
-from bootmark.web.drawing import svg
-from bootmark.web.drawing.palette import themed
+from bootmark import say
+from bootmark.drawing import svg
+from bootmark.drawing.axes import Axis, months_below
+from bootmark.drawing.palette import themed
 
 WIDTH, HEIGHT, BASE = 620.0, 150.0, 120.0
 
@@ -15,21 +17,13 @@ def catches_svg(caught: Sequence[tuple[dt.date, int]], today: dt.date) -> str:
     days = max((today - first).days + 4, 21)
     most = max([1, *(count for _, count in caught)])
 
-    def x(day: dt.date) -> float:
-        return 8 + (WIDTH - 16) * (day - first).days / days
-
-    parts = [svg.line([(8, BASE), (WIDTH - 8, BASE)], themed.ink, 1.6)]
-    month = dt.date(first.year, first.month, 1)
-    while month <= today + dt.timedelta(days=4):
-        if month >= first:
-            parts.append(svg.line([(x(month), BASE), (x(month), BASE + 8)], themed.ink, 1.2))
-            parts.append(svg.text(f"{month:%B}", round(x(month) + 4), round(BASE + 20), size=14))
-        month = (month.replace(day=28) + dt.timedelta(days=5)).replace(day=1)
+    axis = Axis(first, first + dt.timedelta(days=days), 8, WIDTH - 16)
+    parts = [svg.line([(8, BASE), (WIDTH - 8, BASE)], themed.ink, 1.6), months_below(axis, BASE, 8, 20)]
     for day, count in caught:
         height = (BASE - 30) * count / most
         parts.append(
-            f'<rect x="{x(day) - 5:.1f}" y="{BASE - height:.1f}" width="10" height="{max(height, 1.5):.1f}" fill="{themed.slate}"/>'
+            f'<rect x="{axis.x(day) - 5:.1f}" y="{BASE - height:.1f}" width="10" height="{max(height, 1.5):.1f}" fill="{themed.slate}"/>'
         )
-        parts.append(svg.text(count, round(x(day)), round(BASE - height - 5), size=14, anchor="middle"))
-    told = ", ".join(f"{count} on {day:%-d %B}" for day, count in caught)
-    return svg.document("".join(parts), f"Catches: {told}", f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
+        parts.append(svg.text(count, round(axis.x(day)), round(BASE - height - 5), size=14, anchor="middle"))
+    told = ", ".join(say.line("{count} on {day:day}", count=count, day=day) for day, count in caught)
+    return svg.document("".join(parts), say.line("Catches: {counts}", counts=told), f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

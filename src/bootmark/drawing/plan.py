@@ -1,0 +1,137 @@
+"""The farm plan: blocks as they lie, rows drawn by their place, and a walking line."""
+
+import functools
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from html import escape
+
+import shapely
+from shapely import affinity
+from shapely.geometry import LineString, Polygon
+
+from bootmark.drawing import svg
+from bootmark.drawing.palette import themed
+from bootmark.services.base import ground
+from bootmark.services.base.ground import Block
+
+FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
+ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed": 6.0, "container": 8.0}
+TREE_GAP = 13.0
+MOST_ROWS, MOST_TREES = 60, 60
+"""Of one block: more would be no picture, and takes long on a block of kilometres."""
+GATE = (30.0, 180.0)
+
+
+@functools.lru_cache(maxsize=512)
+def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
+    """Rows along a block's longer side; trees as dots, crops as lines."""
+    shape = Polygon(outline)
+    box = shape.minimum_rotated_rectangle
+    corners = [(x, y) for x, y, *_ in shapely.get_coordinates(box)[:3]]
+    first, second = math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2])
+    one, two = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
+    turn = math.degrees(math.atan2(two[1] - one[1], two[0] - one[0]))
+    middle = shape.centroid
+    length, width, gap = max(first, second), min(first, second), ROW_GAP[place]
+    gap, tree_gap = max(gap, width / MOST_ROWS), max(TREE_GAP, length / MOST_TREES)
+    parts = []
+    inner = shape.buffer(-3)
+    for n in range(int(width / gap)):
+        y = middle.y - width / 2 + gap * (n + 0.5)
+        row = affinity.rotate(
+            LineString([(middle.x - length / 2, y), (middle.x + length / 2, y)]), turn, (middle.x, middle.y)
+        ).intersection(inner)
+        if row.is_empty or row.geom_type != "LineString":
+            continue
+        if place == "orchard":
+            for step in range(int(row.length / tree_gap)):
+                spot = row.interpolate(tree_gap * (step + 0.5))
+                parts.append(svg.circle(spot.x, spot.y, 3.6, "#8fa873"))
+        else:
+            dash = {"stroke_dasharray": "5 3"} if place == "field" else {}
+            parts.append(
+                svg.line(
+                    [(x, y) for x, y in row.coords], "#9caf7d" if place != "tunnel" else "#8fa873", 2.0 if place != "field" else 1.6, **dash
+                )
+            )
+    return "".join(parts)
+
+
+Shape = tuple[str, str, str, tuple[tuple[float, float], ...]]
+Spot = tuple[float, float, str, bool]
+
+
+def shapes(blocks: Iterable[Block]) -> tuple[Shape, ...]:
+    """What the plan draws of blocks: id, name, place and outline in metres. One whose outline can't be drawn is left out."""
+    return tuple(
+        (str(block.id), block.name, block.place, tuple((x, y) for x, y in block.outline)) for block in blocks if ground.drawable(block)
+    )
+
+
+def plan_svg(
+    blocks: tuple[Shape, ...],
+    stops: Sequence[str] = (),
+    marks: Mapping[str, str] | None = None,
+    links: Mapping[str, str] | None = None,
+    spots: Sequence[Spot] = (),
+) -> str:
+    """The plan as SVG. stops: block ids in walking order; marks: block id to "must" or "wait"; links: block id to where a click on it
+    leads; spots: traps as x, y, name, whether one waits."""
+    return _drawn(blocks, tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots))
+
+
+@functools.lru_cache(maxsize=256)
+def _drawn(
+    blocks: tuple[Shape, ...],
+    stops: tuple[str, ...],
+    marked: tuple[tuple[str, str], ...],
+    linked: tuple[tuple[str, str], ...],
+    spots: tuple[Spot, ...],
+) -> str:
+    marks, links = dict(marked), dict(linked)
+    corners = [point for _, _, _, outline in blocks for point in outline] or [(0, 0), (100, 60)]
+    left, right = min(x for x, _ in corners) - 44, max(x for x, _ in corners) + 14
+    top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
+    parts, middles = [], {}
+    for block_id, name, place, outline in blocks:
+        shape = Polygon(outline)
+        middles[block_id] = (shape.centroid.x, shape.centroid.y)
+        mark = marks.get(block_id, "")
+        stroke, width = {"must": (themed.boot, 3.2), "wait": (themed.slate, 1.6)}.get(mark, (themed.ink, 1.2))
+        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place)
+        x, y = outline[0]
+        text = svg.text(name, round(x + 6), round(y + 17), size=14, weight="700", fill=themed.ink, halo=themed.paper)
+        link = links.get(block_id)
+        parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
+    if stops:
+        line = [GATE, *(middles[block_id] for block_id in stops if block_id in middles)]
+        parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
+        parts.append(
+            svg.circle(*GATE, 6, themed.page, themed.boot, 2.4)
+            + svg.text("gate", GATE[0], GATE[1] + 22, size=12, anchor="middle", fill=themed.ink)
+        )
+        for n, block_id in enumerate(stops, 1):
+            if block_id not in middles:
+                continue
+            x, y = middles[block_id]
+            parts.append(
+                svg.circle(x, y, 13, themed.boot)
+                + svg.text(n, round(x), round(y + 5), size=15, anchor="middle", weight="700", fill=themed.page)
+            )
+    for x, y, name, waits in spots:
+        parts.append(
+            svg.path(
+                f"M{x - 9:.1f} {y + 7:.1f}L{x:.1f} {y - 8:.1f}L{x + 9:.1f} {y + 7:.1f}Z",
+                themed.boot if waits else themed.page,
+                themed.boot,
+                2,
+            )
+        )
+        parts.append(svg.text(name, round(x), round(y + 22), size=13, anchor="middle", weight="700", fill=themed.ink, halo=themed.paper))
+    title = "Plan of the farm with its traps" if spots else "Plan of the farm"
+    return svg.document(
+        "".join(parts),
+        "Plan of the farm with today's walk" if stops else title,
+        f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
+        "group" if links else "img",
+    )

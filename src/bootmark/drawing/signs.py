@@ -1,0 +1,53 @@
+"""The drawing of each sign, by its id, on the leaf of a crop and at a severity."""
+
+import functools
+import random
+import zlib
+
+from bootmark.core.catalogue import default
+from bootmark.drawing import (
+    fruit_signs,
+    ground_signs,
+    insect_signs,
+    larva_signs,
+    leaf_signs,
+    plant_signs,
+    small_signs,
+    stem_signs,
+    svg,
+)
+from bootmark.drawing.sketch import Draw, Sketch
+
+DRAWN: dict[str, Draw] = {
+    **fruit_signs.DRAWN,
+    **ground_signs.DRAWN,
+    **insect_signs.DRAWN,
+    **larva_signs.DRAWN,
+    **leaf_signs.DRAWN,
+    **plant_signs.DRAWN,
+    **small_signs.DRAWN,
+    **stem_signs.DRAWN,
+}
+USUAL = 0.6
+STEPS = 10
+"""Severities are drawn in tenths, so that a drawing can be kept."""
+
+
+def takes_form(sign: str) -> bool:
+    """Whether a sign's drawing follows the crop's leaf and the severity."""
+    return sign in leaf_signs.DRAWN
+
+
+def sign_svg(sign: str, form: str = "ovate", severity: float = USUAL) -> str:
+    """One sign as a document; the same at every load.
+
+    form: one of leaf.FORMS; severity: 0 to 1. Raises KeyError for a sign without a drawing or an unknown form.
+    """
+    return _kept(sign, form, round(severity * STEPS)) if takes_form(sign) else _kept(sign, "ovate", round(USUAL * STEPS))
+
+
+@functools.lru_cache(maxsize=4096)
+def _kept(sign: str, form: str, tenths: int) -> str:
+    known = default().signs[sign]
+    sketch = Sketch(random.Random(zlib.crc32(sign.encode())), form, tenths / STEPS)
+    return svg.document(DRAWN[sign](sketch), f"{known.name}: {known.sentence}")

@@ -1,0 +1,79 @@
+"""What a ribbon is drawn with: thinned curves stay true, dashes lie on their curve, textures inside what they fill."""
+
+import re
+import unittest
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely import LineString, Point
+
+from bootmark.drawing import strokes
+
+BASE, HIGH = 112.0, 30.0
+shares = st.lists(st.floats(0, 1), min_size=2, max_size=140).map(lambda row: np.clip(np.convolve(row, np.ones(5) / 5, "same"), 0, 1))
+
+
+def curve(row: np.ndarray) -> np.ndarray:
+    return np.column_stack([64 + 6.5 * np.arange(len(row)), BASE - HIGH * row])
+
+
+def segments(d: str) -> list[np.ndarray]:
+    """The polylines of a path of M, l and h pieces."""
+    found = []
+    for piece in d.split("M")[1:]:
+        numbers = [float(one) for one in re.findall(r"-?[\d.]+", piece)]
+        if "h" in piece:
+            numbers = [*numbers, 0.0]
+        found.append(np.cumsum(np.reshape(numbers, (-1, 2)), axis=0))
+    return found
+
+
+class Strokes(unittest.TestCase):
+    @given(shares)
+    @settings(max_examples=60, deadline=None)
+    def test_a_thinned_curve_lies_on_the_reckoned_one_and_leaves_out_only_what_lies_on_the_base(self, row: np.ndarray) -> None:
+        points = curve(row)
+        drawn = segments(strokes.lines(strokes.humps(points, BASE)))
+        for one in drawn:
+            inside = (points[:, 0] >= one[0, 0] - 0.1) & (points[:, 0] <= one[-1, 0] + 0.1)
+            self.assertLess(LineString(one).hausdorff_distance(LineString(points[inside])), 0.5)
+        shown = np.zeros(len(points), bool)
+        for one in drawn:
+            shown |= (points[:, 0] >= one[0, 0] - 0.1) & (points[:, 0] <= one[-1, 0] + 0.1)
+        self.assertTrue((points[~shown, 1] >= BASE - strokes.NOTHING).all())
+
+    @given(shares, st.floats(1, 30), st.floats(1, 30))
+    @settings(max_examples=60, deadline=None)
+    def test_dashes_lie_on_their_curve_and_leave_gaps(self, row: np.ndarray, on: float, off: float) -> None:
+        points = curve(row)
+        whole = LineString(points)
+        ends = -np.inf
+        for one in segments(strokes.dashes(points, BASE, on, off)):
+            self.assertLess(max(whole.distance(Point(place)) for place in one), 0.3)
+            self.assertGreater(one[0, 0], ends + 0.5)
+            ends = one[-1, 0]
+
+    @given(shares, st.sampled_from(("egg", "larva", "nymph", "pupa")))
+    @settings(max_examples=60, deadline=None)
+    def test_a_texture_stays_inside_what_it_fills(self, row: np.ndarray, stage: str) -> None:
+        found = strokes.humps(curve(row), BASE)
+        d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))
+        shapes = [one.buffer(0.4) for one in strokes.under(found, BASE)]
+        for one in segments(d.group(1)) if d else []:
+            self.assertTrue(any(shape.contains(LineString(one) if len(one) > 1 else Point(one[0])) for shape in shapes))
+
+    def test_a_full_lane_is_textured_all_over_and_an_adult_is_plain(self) -> None:
+        found = strokes.humps(curve(np.ones(100)), BASE)
+        for stage in ("egg", "larva", "nymph", "pupa"):
+            d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))
+            assert d
+            places = np.array([one[0] for one in segments(d.group(1))])
+            wide = np.histogram(places[:, 0], np.linspace(64, 64 + 6.5 * 99, 20))[0]
+            self.assertTrue((wide > 0).all(), stage)
+        self.assertEqual(strokes.texture("adult", strokes.under(found, BASE)), "")
+
+    def test_nothing_is_drawn_of_nothing(self) -> None:
+        points = curve(np.zeros(50))
+        self.assertEqual((strokes.humps(points, BASE), strokes.dashes(points, BASE, 5, 5)), ([], ""))
+        self.assertEqual(strokes.humps(points[:0], BASE), [])
