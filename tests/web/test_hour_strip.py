@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bootmark.core.meanings import HourState
+from bootmark.core.messages import Says, says
 from bootmark.core.season.windows import Cell, HourTable
 from bootmark.web.timing import svg
 
@@ -19,7 +20,8 @@ START = dt.datetime(2026, 6, 18, 5, tzinfo=dt.UTC)
 
 def table(states: list[HourState]) -> HourTable:
     times = tuple(START + dt.timedelta(hours=n) for n in range(len(states)))
-    cells = tuple(Cell(state, f"{time.astimezone(ZONE):%A %H} {state}") for state, time in zip(states, times, strict=True))
+    titles = [f"{time.astimezone(ZONE):%A %H} {state}" for state, time in zip(states, times, strict=True)]
+    cells = tuple(Cell(state, (says(Says.CATALOGUE_CAUTION, caution=title),)) for state, title in zip(states, titles, strict=True))
     return HourTable(times, {"wind": cells}, cells)
 
 

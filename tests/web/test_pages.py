@@ -122,12 +122,27 @@ class Answers(PagesTest):
     def test_scripts_and_styles_have_an_address_of_their_content(self) -> None:
         page = self.client.get(f"{F}/farm").get_data(as_text=True)
         found = re.findall(r'(?:src|href|data-late)="(/static/(?:js/|app)[^"]*)"', page)
-        self.assertGreater(len(found), 4)
+        self.assertGreater(len(found), 3)
         for address in found:
             answer = self.client.get(address)
             self.assertEqual(address.partition("?v=")[2], hashlib.sha256(answer.get_data()).hexdigest()[:12], address)
             self.assertGreater(answer.cache_control.max_age or 0, 86_400)
             answer.close()
+
+    def test_modules_stand_beside_those_of_their_own_version_and_are_kept_for_as_long_as_it_lasts(self) -> None:
+        page = self.client.get(f"{F}/farm").get_data(as_text=True)
+        modules = re.findall(r'"(/scripts/([^/"]+)/([^"]+\.js))"', page)
+        self.assertGreater(len(modules), 6)
+        self.assertEqual(len({version for _, version, _ in modules}), 1)
+        for address, version, name in modules:
+            answer, other = self.client.get(address), self.client.get(f"/scripts/en-0123456789ab/{name}")
+            self.assertEqual((answer.status_code, answer.cache_control.immutable, other.cache_control.no_store), (200, True, True), version)
+            self.assertEqual(answer.get_data(), other.get_data())
+            answer.close()
+            other.close()
+        texts = self.client.get(next(address for address, _, name in modules if name.endswith("texts.js"))).get_data(as_text=True)
+        self.assertIn('"waits": {"one": "{count} record waits to be sent", "other": "{count} records wait to be sent"}', texts)
+        self.assertEqual(self.client.get("/scripts/en-0/../app.py").status_code, 404)
 
     def test_headers(self) -> None:
         answer = self.client.get(f"{F}/round")

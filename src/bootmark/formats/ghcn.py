@@ -12,6 +12,7 @@ import io
 import re
 from collections.abc import Iterator
 
+from bootmark import say
 from bootmark.formats.weather_csv import BadFile
 
 ELEMENTS = {"TMIN": "tmin", "TMAX": "tmax", "PRCP": "rain"}
@@ -32,13 +33,13 @@ def _from_dly(lines: list[str]) -> Iterator[Value]:
         if not line.strip():
             continue
         if not DLY.match(line):
-            raise BadFile(f"Line {number} is not a GHCN-Daily line: {line[:40]!r}.")
+            raise BadFile(say.line("Line {number} is not a GHCN-Daily line: {line}.", number=number, line=repr(line[:40])))
         column = ELEMENTS.get(line[17:21])
         if column is None:
             continue
         year, month = int(line[11:15]), int(line[15:17])
         if not 1 <= month <= 12:
-            raise BadFile(f"Line {number} tells month {month}.")
+            raise BadFile(say.line("Line {number} tells month {month}.", number=number, month=month))
         for day in range(calendar.monthrange(year, month)[1]):
             cell = line[FIRST + WIDTH * day : FIRST + WIDTH * (day + 1)].ljust(WIDTH)
             value = _whole(cell[:5], number)
@@ -51,7 +52,7 @@ def _from_long(lines: list[str]) -> Iterator[Value]:
         if not cells:
             continue
         if len(cells) < 4 or not re.fullmatch(r"\d{8}", cells[1]):
-            raise BadFile(f"Line {number} is not a GHCN-Daily line: {','.join(cells)[:40]!r}.")
+            raise BadFile(say.line("Line {number} is not a GHCN-Daily line: {cells}.", number=number, cells=repr(",".join(cells)[:40])))
         column, failed = ELEMENTS.get(cells[2]), cells[5].strip() if len(cells) > 5 else ""
         value = _whole(cells[3], number)
         if column and value != MISSING and not failed:
@@ -63,7 +64,7 @@ def _whole(text: str, line: int) -> int:
     try:
         return int(text) if text.strip() else MISSING
     except ValueError as error:
-        raise BadFile(f"Line {line} holds {text.strip()!r} where a whole number stands.") from error
+        raise BadFile(say.line("Line {line} holds {text} where a whole number stands.", line=line, text=repr(text.strip()))) from error
 
 
 def table(content: bytes) -> bytes | None:
@@ -87,9 +88,15 @@ def table(content: bytes) -> bytes | None:
         stations.add(station)
         days.setdefault(date, {})[column] = value
     if len(stations) > 1:
-        raise BadFile(f"The file holds {len(stations)} stations ({', '.join(sorted(stations)[:3])}): send one station at a time.")
+        raise BadFile(
+            say.line(
+                "The file holds {count} stations ({names}): send one station at a time.",
+                count=len(stations),
+                names=", ".join(sorted(stations)[:3]),
+            )
+        )
     if not any("tmin" in day or "tmax" in day for day in days.values()):
-        raise BadFile("The file holds no minimum or maximum temperature (TMIN, TMAX).")
+        raise BadFile(say.line("The file holds no minimum or maximum temperature (TMIN, TMAX)."))
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(["date", "tmin", "tmax", "rain"])

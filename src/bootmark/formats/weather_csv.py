@@ -7,6 +7,7 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
+from bootmark import say
 from bootmark.core import units
 
 NEEDED = ("date", "tmin", "tmax")
@@ -74,26 +75,39 @@ class Reading:
 
 def _text(content: bytes) -> str:
     if b"\0" in content:
-        raise BadFile("This is not a text file: export the readings as CSV and send that.")
+        raise BadFile(say.line("This is not a text file: export the readings as CSV and send that."))
     for encoding in ("utf-8-sig", "cp1252"):
         try:
             return content.decode(encoding)
         except UnicodeDecodeError:
             continue
-    raise BadFile("The file's letters can't be read: save it as UTF-8.")
+    raise BadFile(say.line("The file's letters can't be read: save it as UTF-8."))
 
 
 def _lines(content: bytes) -> list[str]:
     """The lines of a file, the header first. Raises BadFile."""
     text = _text(content)
     if not text.strip():
-        raise BadFile("The file is empty: it needs a header line and a line for each day.")
+        raise BadFile(say.line("The file is empty: it needs a header line and a line for each day."))
     lines = text.splitlines()
     if len(lines) > MOST_LINES + 1:
-        raise BadFile(f"The file has {len(lines):,} lines and {MOST_LINES:,} is the most: split it by years.")
+        raise BadFile(
+            say.line(
+                "The file has {count:grouped} lines and {most_lines:grouped} is the most: split it by years.",
+                count=len(lines),
+                most_lines=MOST_LINES,
+            )
+        )
     long = next((number for number, line in enumerate(lines, 1) if len(line) > MOST_LETTERS), None)
     if long:
-        raise BadFile(f"Line {long} has {len(lines[long - 1]):,} letters and {MOST_LETTERS:,} is the most: that is no line of readings.")
+        raise BadFile(
+            say.line(
+                "Line {long} has {count:grouped} letters and {most_letters:grouped} is the most: that is no line of readings.",
+                long=long,
+                count=len(lines[long - 1]),
+                most_letters=MOST_LETTERS,
+            )
+        )
     return lines
 
 
@@ -122,9 +136,9 @@ def header(content: bytes) -> list[str]:
     """The file's column names. Raises BadFile."""
     names = _names(_lines(content))
     if len(names) < 3:
-        raise BadFile("The first line must name the columns: at least a date, a minimum and a maximum, parted by commas.")
+        raise BadFile(say.line("The first line must name the columns: at least a date, a minimum and a maximum, parted by commas."))
     if any(re.fullmatch(r"[-+\d.,/ ]+", name) for name in names):
-        raise BadFile("The first line holds numbers: the file needs a header line that names its columns.")
+        raise BadFile(say.line("The first line holds numbers: the file needs a header line that names its columns."))
     return names
 
 
@@ -177,22 +191,31 @@ def _read_row(cells: Sequence[str], places: dict[str, int], choices: Choices, li
     parts = re.findall(r"\d+", cell("date"))[:3]
     day = _date(parts, choices.order) if len(parts) == 3 else None
     if day is None:
-        return f"{cell('date') or 'Nothing'} is not a day in the order {ORDERS[choices.order]}."
+        return say.line("{cell:word} is not a day in the order {order:word}.", cell=cell("date") or "Nothing", order=ORDERS[choices.order])
     values = {}
     for name in ("tmin", "tmax"):
         value = _number(cell(name))
         if value is None:
-            return f"The {'minimum' if name == 'tmin' else 'maximum'} is {cell(name) or 'empty'}: not a number."
+            text = "The minimum is {value:word}: not a number." if name == "tmin" else "The maximum is {value:word}: not a number."
+            return say.line(text, value=cell(name) or "empty")
         values[name] = units.celsius(value) if choices.unit == "F" else value
         if not LIMITS[0] <= values[name] <= LIMITS[1]:
-            return f"{cell(name)} °{choices.unit} can't be air near the ground: {LIMITS[0]:g} to {LIMITS[1]:g} °C is taken."
+            return say.line(
+                "{value} °{unit} can't be air near the ground: {least:g} to {most:g} °C is taken.",
+                value=cell(name),
+                unit=choices.unit,
+                least=LIMITS[0],
+                most=LIMITS[1],
+            )
     if values["tmin"] > values["tmax"]:
-        return f"The minimum {cell('tmin')} is above the maximum {cell('tmax')}: are the columns the right way round?"
+        return say.line(
+            "The minimum {low} is above the maximum {high}: are the columns the right way round?", low=cell("tmin"), high=cell("tmax")
+        )
     rain = _number(cell("rain")) if cell("rain") else None
     if rain is not None and choices.rain_unit == "in":
         rain *= 25.4
     if rain is not None and not 0 <= rain <= MOST_RAIN:
-        return f"{cell('rain')} of rain can't be: 0 to {MOST_RAIN:g} mm is taken."
+        return say.line("{value} of rain can't be: 0 to {most:g} mm is taken.", value=cell("rain"), most=MOST_RAIN)
     return Day(line, day, values["tmin"], values["tmax"], rain)
 
 
@@ -205,7 +228,7 @@ def read(content: bytes, choices: Choices, step: Callable[[int], None] | None = 
     names = _names(lines)
     missing = [name for name in NEEDED if choices.columns.get(name) not in names]
     if missing:
-        raise BadFile(f"Say which column holds the {', '.join(missing)}.")
+        raise BadFile(say.line("Say which column holds the {columns}.", columns=", ".join(missing)))
     places = {ours: names.index(theirs) for ours, theirs in choices.columns.items() if theirs in names}
     days: dict[dt.date, Day] = {}
     refused, doubts = [], []
@@ -220,16 +243,24 @@ def read(content: bytes, choices: Choices, step: Callable[[int], None] | None = 
         if before is None:
             days[reading.date] = reading
         elif (before.tmin, before.tmax, before.rain) == (reading.tmin, reading.tmax, reading.rain):
-            doubts.append(Problem(line, f"{reading.date:%-d %B %Y} is told twice with the same values: taken once.", raw))
+            doubts.append(Problem(line, say.line("{date:full} is told twice with the same values: taken once.", date=reading.date), raw))
         else:
-            reason = f"{reading.date:%-d %B %Y} was told on line {before.line} with other values: that one is kept."
+            reason = say.line(
+                "{date:full} was told on line {line} with other values: that one is kept.", date=reading.date, line=before.line
+            )
             refused.append(Problem(line, reason, raw, tuple(cells)))
     ordered = [days[day] for day in sorted(days)]
     for reading in ordered:
         if reading.tmin == reading.tmax:
-            doubts.append(Problem(reading.line, f"{reading.date:%-d %B %Y} has one value for minimum and maximum.", ""))
+            doubts.append(Problem(reading.line, say.line("{date:full} has one value for minimum and maximum.", date=reading.date), ""))
         elif reading.tmax - reading.tmin > 35:
-            doubts.append(Problem(reading.line, f"{reading.date:%-d %B %Y} spans {reading.tmax - reading.tmin:.0f} °C: check it.", ""))
+            doubts.append(
+                Problem(
+                    reading.line,
+                    say.line("{date:full} spans {span:0} °C: check it.", date=reading.date, span=reading.tmax - reading.tmin),
+                    "",
+                )
+            )
     day = dt.timedelta(days=1)
     gaps = [(before.date + day, after.date - day) for before, after in itertools.pairwise(ordered) if after.date - before.date > day]
     return Reading(tuple(ordered), tuple(refused), tuple(doubts), tuple(gaps))

@@ -31,7 +31,7 @@ def speaking(tongue: Tongue) -> Iterator[None]:
         _tongue.reset(before)
 
 
-def line(text: str, **facts: Any) -> str:
+def line(text: str, /, **facts: Any) -> str:
     """A line of the interface, in the tongue of whoever is spoken to."""
     return tongue().line(text, **facts)
 
@@ -41,7 +41,7 @@ def term(member: StrEnum) -> str:
     return line(TERMS.get(type(member), {}).get(member, str(member)))
 
 
-def many(one: str, other: str, of: int, **facts: Any) -> str:
+def many(one: str, other: str, of: int, /, **facts: Any) -> str:
     """A line that counts, likewise."""
     return tongue().many(one, other, of, **facts)
 

@@ -67,7 +67,7 @@ class Tongue:
             template = self.translations.gettext(text) if text else ""
         return _Writer(self, facts, catalogue or default()).format(template)
 
-    def line(self, text: str, **facts: Any) -> str:
+    def line(self, text: str, /, **facts: Any) -> str:
         """A line of the interface, in words."""
         return self.fill(text, facts)
 
@@ -75,7 +75,7 @@ class Tongue:
         """A line whose fields somebody else fills, as a page's script."""
         return self.translations.gettext(text)
 
-    def many(self, one: str, other: str, of: int, **facts: Any) -> str:
+    def many(self, one: str, other: str, of: int, /, **facts: Any) -> str:
         """A line that counts: {of} is written into the singular or the plural."""
         return self.fill(Many("of", one, other), {"of": of, **facts})
 
@@ -99,7 +99,7 @@ class _Writer(string.Formatter):
         formats = self.tongue.formats
         if isinstance(fact, Message):
             return self.tongue.say(fact, self.catalogue)
-        if isinstance(fact, dt.time):
+        if isinstance(fact, dt.time) or how == "time":
             return formats.time(fact)
         if isinstance(fact, dt.date):
             return formats.full_day(fact) if how == "full" else formats.day(fact)
@@ -149,6 +149,9 @@ class _Writer(string.Formatter):
 WAYS: dict[str, Callable[[_Writer, Any], str]] = {
     "0": lambda writer, fact: writer.decimal(fact, 0),
     "1": lambda writer, fact: writer.decimal(fact, 1),
+    "g": lambda _, fact: f"{fact:g}",
+    "2g": lambda _, fact: f"{fact:.2g}",
+    "grouped": lambda _, fact: f"{fact:,}",
     "2": lambda writer, fact: writer.decimal(fact, 2),
     "percent": _Writer.percent,
     "tally": _Writer.tally,

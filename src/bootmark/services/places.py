@@ -4,6 +4,7 @@ import datetime as dt
 import uuid
 from typing import Annotated, Any
 
+from bootmark import say
 from bootmark.core.catalogue.model import PLACES
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Choice, Crop, Day, Name, Number, Outline, RecordId, Text
@@ -48,14 +49,14 @@ def _refuse_taken(context: Context, model: Any, what: str, name: str) -> None:
     context.take_turns(f"names of {what}s")
     others = context.session.scalars(of_farm(model, model.id).where(model.name == name))
     if any(other != context.sent.record_id for other in others):
-        context.errors["name"] = f"There is a {what} called {name} already: choose another name."
+        context.errors["name"] = say.line("There is a {what} called {name} already: choose another name.", what=what, name=name)
 
 
 @handles(SaveStation, Station)
 def store_station(command: SaveStation, context: Context) -> Station:
     _refuse_taken(context, Station, "station", command.name)
     if command.url and not command.url.startswith(("http://", "https://")):
-        context.errors["url"] = f"{command.url} is not an address: it begins with http:// or https://."
+        context.errors["url"] = say.line("{url} is not an address: it begins with http:// or https://.", url=command.url)
     return Station(**command.model_dump())
 
 

@@ -16,6 +16,7 @@ from sqlalchemy.exc import IntegrityError, InterfaceError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue import Catalogue
 from bootmark.services.base import farm_time
 from bootmark.services.base.command import Answer, AskFirst, Forbidden, OtherContent, Refused, TooEarly
@@ -42,20 +43,29 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
     """
     handler = KINDS.get(sent.kind)
     if handler is None:
-        raise Refused(kind=f"{sent.kind[:60]!r} is not a kind of command; there are {', '.join(sorted(KINDS))}.")
+        raise Refused(
+            kind=say.line("{kind} is not a kind of command; there are {kinds}.", kind=repr(sent.kind[:60]), kinds=", ".join(sorted(KINDS)))
+        )
     # Two sessions that send the same command, or write the same record, take turns.
     for key in (sent.command_id, sent.record_id):
         session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))"), {"key": str(key)})
     before = session.get(CommandRow, (farm.id, sent.command_id))
     if before is not None:
         if before.content_hash != sent.content_hash:
-            raise OtherContent(command_id="This command was sent before with other content: nothing was changed.")
+            raise OtherContent(command_id=say.line("This command was sent before with other content: nothing was changed."))
         return {**before.result, "replayed": True}
     Forbidden.unless(member.role, handler.command.spec.roles)
     if handler.command.spec.signs and not member.fresh:
         raise AskFirst
     if sent.v != handler.command.spec.v:
-        raise Refused(v=f"Version {sent.v} of {sent.kind} is not known here, {handler.command.spec.v} is: load the page again.")
+        raise Refused(
+            v=say.line(
+                "Version {v} of {kind} is not known here, {wanted} is: load the page again.",
+                v=sent.v,
+                kind=sent.kind,
+                wanted=handler.command.spec.v,
+            )
+        )
     for attempt in range(TRIES):
         try:
             with session.begin_nested():
@@ -78,7 +88,7 @@ def _store(context: Context, handler: Handler[Any, Any]) -> Json:
     head = session.get(handler.head, (context.farm_id, sent.record_id), with_for_update=True, populate_existing=True)
     base = _base(context, handler.head)
     if base is not None and head is None:
-        raise TooEarly(base="What this builds on has not arrived yet.")
+        raise TooEarly(base=say.line("What this builds on has not arrived yet."))
     beside = head is not None and base != head.command_id
     number = _next_number(context, handler.head) if head else 1
     result: Json = {"status": Answer.CONFLICT if beside else Answer.STORED, "record_id": str(sent.record_id), "version": number}
@@ -112,7 +122,7 @@ def _base(context: Context, head: type[Head]) -> uuid.UUID | None:
     where = (versions.c.farm_id == context.farm_id, versions.c.record_id == sent.record_id, named)
     base = context.session.execute(select(versions.c.command_id).where(*where)).scalar_one_or_none()
     if base is None:
-        raise TooEarly(base="What this builds on has not arrived yet.")
+        raise TooEarly(base=say.line("What this builds on has not arrived yet."))
     return uuid.UUID(str(base))
 
 
@@ -221,9 +231,9 @@ def _answer(farm_id: uuid.UUID, member: Member, catalogue: Catalogue, raw: Any, 
             log.exception("command %s failed", answer["command_id"])
             return answer | {
                 "status": Answer.FAULT,
-                "errors": {"command": "Bootmark failed at this record. It is kept, and sent again later."},
+                "errors": {"command": say.line("Bootmark failed at this record. It is kept, and sent again later.")},
             }
-    return answer | {"status": Answer.AGAIN, "errors": {"command": "The database was busy: it is sent again."}}
+    return answer | {"status": Answer.AGAIN, "errors": {"command": say.line("The database was busy: it is sent again.")}}
 
 
 def off_by(farm: Farm, sent_at: dt.datetime | None, real_now: dt.datetime) -> dt.timedelta:

@@ -29,6 +29,7 @@ from bootmark.web.round import route as round_
 from bootmark.web.script import route as script
 from bootmark.web.season import route as season
 from bootmark.web.sign_in import route as sign_in
+from bootmark.web.spoken import SpokenEnvironment
 from bootmark.web.stages import route as stages
 from bootmark.web.station import route as station
 from bootmark.web.sync import route as sync
@@ -73,9 +74,15 @@ class Json(DefaultJSONProvider):
             raise ValueError("nested too deeply") from error
 
 
+class Bootmark(Flask):
+    """Flask, with templates that speak the page's language."""
+
+    jinja_environment = SpokenEnvironment
+
+
 def create_app(**settings: Any) -> Flask:
     """Bootmark's web application. settings override what the environment says."""
-    app = Flask("bootmark.web", static_folder="static")
+    app = Bootmark("bootmark.web", static_folder="static")
     app.json = Json(app)
     behind_tls = os.environ.get("BOOTMARK_TLS") == "1"
     app.config.update(

@@ -6,6 +6,7 @@ from flask import Flask, g, render_template, request
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
+from bootmark import say
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.work import DatabaseAway, NotHere
 
@@ -21,6 +22,10 @@ SAID = {
 }
 
 
+FAILED = "Nothing was stored. Try again; if it fails again, tell the owner this number: {number}."
+OTHER = ("Something went wrong", "Go back and try again.")
+
+
 def _page(status: int, title: str, text: str) -> tuple[str, int]:
     # The transaction is gone, and what was read in it with it.
     farm = g.pop("farm", None)
@@ -31,36 +36,40 @@ def _page(status: int, title: str, text: str) -> tuple[str, int]:
 def init(app: Flask) -> None:
     @app.errorhandler(CSRFError)
     def stale(_error: CSRFError) -> tuple[str, int]:
-        return _page(400, "This page has grown old", "Go back, load it again, and send it once more. Nothing was stored.")
+        return _page(
+            400, say.line("This page has grown old"), say.line("Go back, load it again, and send it once more. Nothing was stored.")
+        )
 
     @app.errorhandler(Refused)
     def refused(error: Refused) -> tuple[str, int]:
         forbidden = isinstance(error, Forbidden)
         return _page(
-            403 if forbidden else 400, "This is not for your role" if forbidden else "That can't be stored", " ".join(error.errors.values())
+            403 if forbidden else 400,
+            say.line("This is not for your role") if forbidden else say.line("That can't be stored"),
+            " ".join(error.errors.values()),
         )
 
     @app.errorhandler(DatabaseAway)
     def away(error: DatabaseAway) -> tuple[str, int, dict[str, str]]:
         log.warning({"id": g.get("request_id"), "said": "the database does not answer"}, exc_info=error.__cause__ or error)
-        title = "The disk is full" if error.no_room else "The database does not answer"
-        return *_page(503, title, "Nothing was stored. Wait a moment, then send it again."), {"Retry-After": "3"}
+        title = say.line("The disk is full") if error.no_room else say.line("The database does not answer")
+        return *_page(503, title, say.line("Nothing was stored. Wait a moment, then send it again.")), {"Retry-After": "3"}
 
     @app.errorhandler(NotHere)
     def not_here(_error: NotHere) -> tuple[str, int]:
-        return _page(404, *SAID[404])
+        return _page(404, *map(say.line, SAID[404]))
 
     @app.errorhandler(HTTPException)
     def known(error: HTTPException) -> tuple[str, int]:
         status = error.code or 500
-        title, text = SAID.get(status, ("Something went wrong", error.description or ""))
-        return _page(status, title, text)
+        title, text = SAID.get(status, OTHER)
+        return _page(status, say.line(title), say.line(text))
 
     @app.errorhandler(Exception)
     def unknown(error: Exception) -> tuple[str, int]:
         log.error({"id": g.get("request_id"), "said": "a request failed"}, exc_info=error)
         return _page(
             500,
-            "Bootmark failed at this",
-            f"Nothing was stored. Try again; if it fails again, tell the owner this number: {g.get('request_id', '')}.",
+            say.line("Bootmark failed at this"),
+            say.line(FAILED, number=g.get("request_id", "")),
         )

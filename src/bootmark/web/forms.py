@@ -11,6 +11,7 @@ from typing import Any
 
 from flask import g, request
 
+from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.services import writing
 from bootmark.services.base.command import Command, Refused
@@ -49,7 +50,7 @@ def send_as_kept(kind: str, v: int, payload: Any, merges: tuple[uuid.UUID, ...] 
     try:
         sent = Sent.of(raw | {name: request.form[name] for name in ("command_id", "record_id")}, guard.now())
     except (KeyError, Refused) as error:
-        raise Refused(form=OLD_PAGE) from error
+        raise Refused(form=say.line(OLD_PAGE)) from error
     return writing.handle(guard.db(), guard.the_farm(), guard.member(), default(), sent, guard.real_now())
 
 

@@ -125,7 +125,7 @@ def only(roles: Collection[Role]) -> None:
 
 
 def too_soon(seconds: int) -> str:
-    return f"Too many tries: wait {seconds} second{'s' if seconds != 1 else ''}, then try again."
+    return say.many("Too many tries: wait {of} second, then try again.", "Too many tries: wait {of} seconds, then try again.", seconds)
 
 
 def ask_who() -> None:
@@ -141,7 +141,7 @@ def ask_who() -> None:
     if attempt.wait:
         raise AskFirst(too_soon(attempt.wait))
     if attempt.person is None:
-        raise AskFirst("That is not your password: type it again.")
+        raise AskFirst(say.line("That is not your password: type it again."))
     sign_ins.asked(db(), token(), attempt.person, asked_from(), real_now())
     g.member = dataclasses.replace(member(), fresh=True)
 

@@ -16,6 +16,7 @@ from bootmark.core.catalogue import default
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.messages import Message
 from bootmark.say import hours
+from bootmark.web import spoken
 from bootmark.web.script import route as script
 
 LUGS = (
@@ -40,7 +41,7 @@ WITHIN = {"station": "farm", "season": "stages", "trap": "stages"}
 
 def day(value: dt.date | None, *, year: bool = False) -> str:
     if value is None:
-        return "not this year"
+        return say.line("not this year")
     return f"{value:%-d %B %Y}" if year else f"{value:%-d %B}"
 
 
@@ -63,11 +64,11 @@ def _zone() -> dt.tzinfo:
 
 
 def percent(value: float) -> str:
-    return f"{100 * value:.0f} %"
+    return say.tongue().formats.percent(value)
 
 
 def number(value: float) -> str:
-    return f"{value:.2g}" if abs(value) < 1 else f"{value:.1f}".removesuffix(".0")
+    return say.tongue().formats.short(value)
 
 
 def agent_name(agent_id: str) -> str:
@@ -89,7 +90,7 @@ def crop_name(crop: str) -> str:
 
 def many(stage: str) -> str:
     """A stage as its animals are spoken of."""
-    return MANY.get(stage, stage)
+    return say.line(MANY.get(stage, stage))
 
 
 def said(value: Message | Sequence[Message] | Any) -> str:
@@ -105,6 +106,11 @@ def hour_reason(reasons: Sequence[Message]) -> str:
     return hours.reason(say.tongue(), reasons)
 
 
+def word(value: object) -> str:
+    """A word of ours that comes as a value: a state, a role, a part of the plant."""
+    return say.line(str(value)) if value else ""
+
+
 def fresh_id() -> str:
     return str(uuid.uuid4())
 
@@ -114,11 +120,18 @@ def lugs() -> list[dict[str, Any]]:
     if "farm" not in g:
         return []
     stop, screen = g.get("stop"), request.blueprint or ""
-    return _lugs(request.script_root, g.farm.id, stop.id if stop else None, tuple(g.get("worn", ())), WITHIN.get(screen, screen))
+    return _lugs(
+        request.script_root,
+        g.farm.id,
+        stop.id if stop else None,
+        tuple(g.get("worn", ())),
+        WITHIN.get(screen, screen),
+        say.tongue().language,
+    )
 
 
 @functools.lru_cache(maxsize=4096)
-def _lugs(_root: str, farm: uuid.UUID, stop: uuid.UUID | None, worn: tuple[str, ...], screen: str) -> list[dict[str, Any]]:
+def _lugs(_root: str, farm: uuid.UUID, stop: uuid.UUID | None, worn: tuple[str, ...], screen: str, _language: str) -> list[dict[str, Any]]:
     """The same for the same place: every page asks twice, and building addresses takes its time."""
     rail: list[dict[str, Any]] = []
     for name, title, phone in LUGS:
@@ -128,7 +141,7 @@ def _lugs(_root: str, farm: uuid.UUID, stop: uuid.UUID | None, worn: tuple[str, 
         at_stop = name in ("look", "count", "call")
         view = "newest" if at_stop and not stop else "page"
         place: dict[str, Any] = {"stop": stop} if stop and at_stop else {}
-        lug: dict[str, Any] = {"name": name, "title": title, "phone": phone, "lit": screen == name, "worn": name in worn}
+        lug: dict[str, Any] = {"name": name, "title": say.line(title), "phone": phone, "lit": screen == name, "worn": name in worn}
         rail.append(lug | {"href": url_for(f"{name}.{view}", farm=farm, **place)})
     return rail
 
@@ -170,9 +183,17 @@ def init(app: Flask) -> None:
         said=said,
         hour_reason=hour_reason,
         term=say.term,
+        word=word,
     )
     app.jinja_env.globals.update(
-        lugs=lugs, fresh_id=fresh_id, control_name=control_name, asset=asset, script=script.address, crop_name=crop_name, many=many
+        said_words=spoken.said_words,
+        lugs=lugs,
+        fresh_id=fresh_id,
+        control_name=control_name,
+        asset=asset,
+        script=script.address,
+        crop_name=crop_name,
+        many=many,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 

@@ -10,6 +10,7 @@ from typing import Any, ClassVar, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from bootmark import say
 from bootmark.services.base.fields import EMPTY, Checks, Rule, rule_of
 from bootmark.services.base.roles import Role
 
@@ -29,13 +30,13 @@ class Forbidden(Refused):
     def unless(cls, role: Role, roles: Collection[Role]) -> None:
         """Raises Forbidden, with what it takes, where a role is none of those."""
         if role not in roles:
-            raise cls(role=f"A {role} can't do this; it takes {' or '.join(sorted(roles))}.")
+            raise cls(role=say.line("A {role} can't do this; it takes {roles}.", role=role, roles=" or ".join(sorted(roles))))
 
 
 class AskFirst(Refused):
     """It is a signature, and whoever signs has not said who it is within the hour."""
 
-    def __init__(self, why: str = "Your sign-in is more than an hour old: type your password.") -> None:
+    def __init__(self, why: str = say.line("Your sign-in is more than an hour old: type your password.")) -> None:
         super().__init__(password=why)
 
 
@@ -142,7 +143,9 @@ def errors_of(error: ValidationError) -> dict[str, str]:
     for fault in error.errors(include_url=False, include_input=False):
         where = ".".join(str(part) for part in fault["loc"] if part != "[key]").encode("utf-8", "replace").decode() or "payload"
         if fault["type"] == "extra_forbidden":
-            told.setdefault("payload", f"{where[:60]} is not a field of this command: load the page again and send it once more.")
+            told.setdefault(
+                "payload", say.line("{where} is not a field of this command: load the page again and send it once more.", where=where[:60])
+            )
         else:
-            told.setdefault(where, fault["msg"] if fault["type"] == "wrong" else SAID.get(fault["type"], f"{fault['msg']}."))
+            told.setdefault(where, fault["msg"] if fault["type"] == "wrong" else say.line(SAID.get(fault["type"], "This can't be read.")))
     return told

@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.services.base.command import Refused
 from bootmark.store.models import Farm
 
@@ -23,9 +24,9 @@ def zone(farm: Farm) -> ZoneInfo:
 def step(session: Session, farm: Farm, by: str, stood_at: str) -> dt.datetime:
     """Step a demo farm's clock forward; sent twice from the same standing it steps once."""
     if farm.clock_at is None:
-        raise Refused(by="This farm runs on real time: its clock can't be stepped.")
+        raise Refused(by=say.line("This farm runs on real time: its clock can't be stepped."))
     if by not in STEPS:
-        raise Refused(by=f"The clock steps by {', '.join(STEPS)}.")
+        raise Refused(by=say.line("The clock steps by {steps}.", steps=", ".join(STEPS)))
     session.refresh(farm, with_for_update=True)
     if farm.clock_at.isoformat() == stood_at:
         farm.clock_at = farm.clock_at + STEPS[by]

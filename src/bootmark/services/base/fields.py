@@ -13,6 +13,7 @@ from typing import Annotated, Any, get_args, get_origin
 from pydantic import GetCoreSchemaHandler, ValidationInfo
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
+from bootmark import say
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.types import STATES
 
@@ -87,14 +88,14 @@ class Text(Rule):
         if value is None and not self.needed:
             return ""
         if value is not None and not isinstance(value, str):
-            raise wrong("This must be text.")
+            raise wrong(say.line("This must be text."))
         text = (value or "").strip()
         if self.needed and not text:
-            raise wrong(EMPTY)
+            raise wrong(say.line(EMPTY))
         if len(text) > self.most:
-            raise wrong(f"This has {len(text)} characters; {self.most} is the most.")
+            raise wrong(say.line("This has {count} characters; {most} is the most.", count=len(text), most=self.most))
         if "\0" in text or any("\ud800" <= letter <= "\udfff" for letter in text):
-            raise wrong("This holds a character that can't be stored: write it again by hand.")
+            raise wrong(say.line("This holds a character that can't be stored: write it again by hand."))
         return text
 
 
@@ -119,15 +120,15 @@ class Number(Rule):
 
     def read(self, value: Any, checks: Checks) -> float | int:
         if isinstance(value, bool) or not isinstance(value, (int, float)):
-            raise wrong(f"{_said(value)} is not a number: write one from {self._range()}.")
+            raise wrong(say.line("{said} is not a number: write one from {range}.", said=_said(value), range=self._range()))
         # Compared before anything else: a whole number of JSON may be too long for a float.
         if not self.low <= value <= self.high:
-            told = f"{value:g} is out of range" if abs(value) < 1e300 else "That is out of range"
-            raise wrong(f"{told}: write a number from {self._range()}.")
+            told = say.line("{value:g} is out of range", value=value) if abs(value) < 1e300 else say.line("That is out of range")
+            raise wrong(say.line("{told}: write a number from {range}.", told=told, range=self._range()))
         if not self.whole:
             return float(value)
         if value != int(value):
-            raise wrong(f"{value:g} is not a whole number: {self.not_whole}.")
+            raise wrong(say.line("{value:g} is not a whole number: {how:word}.", value=value, how=self.not_whole))
         return int(value)
 
     def of_text(self, text: str) -> Any:
@@ -150,7 +151,7 @@ class Flag(Rule):
 
     def read(self, value: Any, checks: Checks) -> bool:
         if not isinstance(value, bool):
-            raise wrong("This is either true or false.")
+            raise wrong(say.line("This is either true or false."))
         return value
 
     def of_text(self, text: str) -> bool:
@@ -171,9 +172,9 @@ class Day(Rule):
         try:
             day = dt.date.fromisoformat(value)
         except (ValueError, TypeError):
-            raise wrong(f"{_said(value)} is not a day: write it as 2026-06-18.") from None
+            raise wrong(say.line("{said} is not a day: write it as 2026-06-18.", said=_said(value))) from None
         if self.past and day > checks.today:
-            raise wrong(f"{day:%-d %B %Y} is still ahead: {self.past}.")
+            raise wrong(say.line("{day:full} is still ahead: {past:word}.", day=day, past=self.past))
         return day
 
     def of_text(self, text: str) -> Any:
@@ -193,7 +194,7 @@ class Moment(Rule):
         except (ValueError, TypeError):
             moment = dt.datetime.min
         if moment.tzinfo is None or moment.year not in YEARS:
-            raise wrong("This is not a day and time: write it as 2026-06-18T07:40.")
+            raise wrong(say.line("This is not a day and time: write it as 2026-06-18T07:40."))
         return moment
 
 
@@ -211,7 +212,11 @@ class Choice(Rule):
         if not value and self.fallback is not None:
             return self.fallback
         if value not in self.allowed:
-            raise wrong(f"{_said(value)} can't be chosen here: take {', '.join(word for word in self.allowed if word)}.")
+            raise wrong(
+                say.line(
+                    "{said} can't be chosen here: take {join}.", said=_said(value), join=", ".join(word for word in self.allowed if word)
+                )
+            )
         return str(value)
 
 
@@ -231,7 +236,7 @@ class RecordId(Rule):
         try:
             return uuid.UUID(value)
         except (ValueError, TypeError, AttributeError):
-            raise wrong(f"The {self.what} is not given as an id.") from None
+            raise wrong(say.line("The {what} is not given as an id.", what=self.what)) from None
 
     def of_text(self, text: str) -> Any:
         return None if self.optional and not text.strip() else text.strip()
@@ -249,9 +254,9 @@ class Agent(Rule):
     def read(self, value: Any, checks: Checks) -> str:
         agent = checks.catalogue.agents.get(value) if isinstance(value, str) else None
         if agent is None:
-            raise wrong(f"{_said(value)} is not in the catalogue: choose it from the list.")
+            raise wrong(say.line("{said} is not in the catalogue: choose it from the list.", said=_said(value)))
         if self.heat and not (agent.heat and agent.heat.events):
-            raise wrong(f"{agent.name} has no heat model: nothing would be counted from a day.")
+            raise wrong(say.line("{name} has no heat model: nothing would be counted from a day.", name=agent.name))
         return agent.id
 
 
@@ -269,7 +274,7 @@ class Crop(Rule):
         if self.any_plant:
             return checks.catalogue.crop_meant(crop)
         if crop not in checks.catalogue.crops:
-            raise wrong(f"{crop} is not a crop that Bootmark knows: type two letters and choose one from the list.")
+            raise wrong(say.line("{crop} is not a crop that Bootmark knows: type two letters and choose one from the list.", crop=crop))
         return crop
 
 
@@ -282,12 +287,12 @@ class Signs(Rule):
 
     def read(self, value: Any, checks: Checks) -> dict[str, str]:
         if not isinstance(value, Mapping):
-            raise wrong("Signs are told as sign: seen, absent or unsure.")
+            raise wrong(say.line("Signs are told as sign: seen, absent or unsure."))
         for sign, state in value.items():
             if sign not in checks.catalogue.signs:
-                raise wrong(f"{_said(sign)} is not a sign that Bootmark knows.")
+                raise wrong(say.line("{said} is not a sign that Bootmark knows.", said=_said(sign)))
             if state not in STATES:
-                raise wrong(f"{sign} must be seen, absent or unsure, not {_said(state)!r}.")
+                raise wrong(say.line("{sign} must be seen, absent or unsure, not {said}.", sign=sign, said=repr(_said(state))))
         return dict(value)
 
 
@@ -305,11 +310,13 @@ class Counts(Rule):
             return []
         whole = isinstance(value, list) and all(type(count) is int and 0 <= count <= MOST_OF_ONE_UNIT for count in value)
         if not whole:
-            raise wrong("Counts are whole numbers from 0 up, one for each unit looked at.")
+            raise wrong(say.line("Counts are whole numbers from 0 up, one for each unit looked at."))
         if self.needed and not value:
-            raise wrong("Nothing was counted yet: count at least one unit.")
+            raise wrong(say.line("Nothing was counted yet: count at least one unit."))
         if len(value) > MOST_UNITS:
-            raise wrong(f"{len(value)} units were sent and {MOST_UNITS} are the most of one count.")
+            raise wrong(
+                say.line("{count} units were sent and {most_units} are the most of one count.", count=len(value), most_units=MOST_UNITS)
+            )
         return list(value)
 
 
@@ -322,7 +329,7 @@ class Ticks(Rule):
 
     def read(self, value: Any, checks: Checks) -> list[str]:
         if not isinstance(value, list) or len(value) > MOST_TICKS or not all(isinstance(text, str) for text in value):
-            raise wrong("Checks are a list of what was ticked.")
+            raise wrong(say.line("Checks are a list of what was ticked."))
         return [Text(needed=False).read(text, checks) for text in value]
 
 
@@ -340,21 +347,25 @@ class Outline(Rule):
             raise wrong(fault)
         corners: list[list[float]] = value
         if _crosses(corners):
-            raise wrong("The outline crosses itself: give its corners in the order in which you would walk round it.")
+            raise wrong(say.line("The outline crosses itself: give its corners in the order in which you would walk round it."))
         return corners
 
 
 def corners_fault(value: Any) -> str:
     """Why corners can't be drawn; empty where they can. Those that cross themselves can, and are refused for another reason."""
     if not isinstance(value, list) or len(value) < 3:
-        return "A block's outline needs at least three corners, each as [x, y] in metres."
+        return say.line("A block's outline needs at least three corners, each as [x, y] in metres.")
     if len(value) > MOST_CORNERS:
-        return f"The outline has {len(value)} corners and {MOST_CORNERS} are the most: draw it more simply."
+        return say.line(
+            "The outline has {count} corners and {most_corners} are the most: draw it more simply.",
+            count=len(value),
+            most_corners=MOST_CORNERS,
+        )
     for place, corner in enumerate(value, 1):
         numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
         if not numbers or not all(abs(metres) <= FURTHEST for metres in corner):
-            return f"Corner {place} is not [x, y] in metres: write two numbers up to {FURTHEST:.0f}."
-    return "" if _area(value) > 0 else "These corners enclose no ground: give corners that do not lie on one line."
+            return say.line("Corner {place} is not [x, y] in metres: write two numbers up to {furthest:0}.", place=place, furthest=FURTHEST)
+    return "" if _area(value) > 0 else say.line("These corners enclose no ground: give corners that do not lie on one line.")
 
 
 def _area(corners: Collection[list[float]]) -> float:

@@ -77,7 +77,7 @@ class Sent:
                 merges=tuple(uuid.UUID(command) for command in raw.get("merges", ())),
             )
         except (KeyError, ValueError, TypeError, AttributeError, OverflowError) as error:
-            raise Refused(command=LEAST_FIELDS) from error
+            raise Refused(command=say.line(LEAST_FIELDS)) from error
 
     @property
     def version_id(self) -> uuid.UUID:
@@ -138,7 +138,7 @@ class Context:
         """A row of this farm that the command refers to. name: its field. Raises TooEarly."""
         row = self.session.get(model, (self.farm_id, record_id))
         if row is None:
-            raise TooEarly(**{name: f"The {name.removesuffix('_id')} is not known here yet."})
+            raise TooEarly(**{name: say.line("The {name} is not known here yet.", name=name.removesuffix("_id"))})
         return row
 
     def take_turns(self, over: str) -> None:
@@ -182,7 +182,7 @@ def handles(
 
 
 def as_json(value: Any) -> Any:
-    """Dates and ids as text, dataclasses and mappings as dicts, messages with their text as it is shown now, for a working that is kept."""
+    """Days, times and ids as text, dataclasses and mappings as dicts, messages with their text as it is shown now, for a working that is kept."""
     if isinstance(value, Message):
         return as_json(say.kept(value))
     if hasattr(value, "__dataclass_fields__"):
@@ -191,6 +191,6 @@ def as_json(value: Any) -> Any:
         return {str(key): as_json(part) for key, part in value.items()}
     if isinstance(value, (list, tuple, set, frozenset)):
         return [as_json(part) for part in value]
-    if isinstance(value, (dt.date, dt.datetime)):
+    if isinstance(value, (dt.date, dt.time)):
         return value.isoformat()
     return str(value) if isinstance(value, uuid.UUID) else value

@@ -13,6 +13,7 @@ from typing import Any, NamedTuple
 from sqlalchemy import CompoundSelect, Integer, Select, bindparam, func, literal, select, union_all
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue import Catalogue, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.field.count import interval
@@ -94,9 +95,10 @@ def _looks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> 
     texts = {}
     for look_id, signs, verdict in session.execute(of_farm(Look, Look.id, Look.signs, Look.working["verdict"]).where(Look.id.in_(ids))):
         seen = [catalogue.signs[sign].name.lower() for sign, state in signs.items() if state == SEEN and sign in catalogue.signs]
-        agents = " and ".join(catalogue.agent(agent).in_sentence for agent in verdict["agents"])
-        named = f"{verdict['kind'].capitalize()}{': ' + agents if agents else ''}."
-        texts[look_id] = f"{named} Seen: {', '.join(seen)}." if seen else "Sound: nothing seen."
+        agents = say.tongue().formats.both([catalogue.agent(agent).in_sentence for agent in verdict["agents"]])
+        kind = say.line(verdict["kind"]).capitalize()
+        text = "Sound: nothing seen." if not seen else "{kind}: {agents}. Seen: {signs}." if agents else "{kind}. Seen: {signs}."
+        texts[look_id] = say.line(text, kind=kind, agents=agents, signs=", ".join(seen))
     return texts
 
 
@@ -108,9 +110,11 @@ def _counts(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) ->
 def _counted(row: SampleRow) -> str:
     estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure)))
     if row.measure == Measure.PROPORTION:
-        return f"on {100 * estimate.estimate:.0f} % of {estimate.units} {row.unit}s"
-    helpers = f", {sum(row.enemies)} helpers" if row.enemies else ""
-    return f"{estimate.estimate:.1f} for each {row.unit} on {estimate.units}{helpers}"
+        return say.line("on {share:percent} of {units} {unit}s", share=estimate.estimate, units=estimate.units, unit=row.unit)
+    facts = {"estimate": estimate.estimate, "unit": row.unit, "units": estimate.units}
+    if row.enemies:
+        return say.line("{estimate:1} for each {unit} on {units}, {helpers} helpers", **facts, helpers=sum(row.enemies))
+    return say.line("{estimate:1} for each {unit} on {units}", **facts)
 
 
 def _calls(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
@@ -124,20 +128,35 @@ def _done(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> d
     texts = {}
     for done, agent_id, control, amount, unit, area in session.execute(statement.where(Application.id.in_(ids))):
         agent = catalogue.agent(agent_id)
-        texts[done] = f"{agent.control(control).name} against {agent.in_sentence}: {amount:g} {unit} on {area:g} ha."
+        texts[done] = say.line(
+            "{control} against {agent}: {amount:g} {unit} on {area:g} ha.",
+            control=agent.control(control).name,
+            agent=agent.in_sentence,
+            amount=amount,
+            unit=unit,
+            area=area,
+        )
     return texts
 
 
 def _biofixes(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     rows = session.scalars(of_farm(Biofix).where(Biofix.id.in_(ids)))
-    return {row.id: f"{catalogue.agent(row.agent).name}: heat counted from {row.on:%-d %B %Y}. {row.basis}." for row in rows}
+    return {
+        row.id: say.line("{name}: heat counted from {on:full}. {basis}.", name=catalogue.agent(row.agent).name, on=row.on, basis=row.basis)
+        for row in rows
+    }
 
 
 def _checks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     columns = (TrapCheck.id, Trap.name, Trap.agent, TrapCheck.caught, TrapCheck.new_lure)
     statement = _join(of_farm(TrapCheck, *columns), TrapCheck, Trap, TrapCheck.trap_id).where(TrapCheck.id.in_(ids))
     return {
-        check: f"{trap}, {catalogue.agent(agent).name}: {caught} caught{', a new lure' if lure else ''}."
+        check: say.line(
+            "{trap}, {name}: {caught} caught, a new lure." if lure else "{trap}, {name}: {caught} caught.",
+            trap=trap,
+            name=catalogue.agent(agent).name,
+            caught=caught,
+        )
         for check, trap, agent, caught, lure in session.execute(statement)
     }
 
@@ -145,7 +164,7 @@ def _checks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) ->
 def _sightings(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     texts = {}
     for row in session.scalars(of_farm(StageSighting).where(StageSighting.id.in_(ids))):
-        counts = ", ".join(f"{count} {MANY.get(stage, stage) if count != 1 else stage}" for stage, count in row.counts.items())
+        counts = ", ".join(f"{count} {say.line(MANY.get(stage, stage) if count != 1 else stage)}" for stage, count in row.counts.items())
         texts[row.id] = f"{catalogue.agent(row.agent).name}: {counts}."
     return texts
 
@@ -153,7 +172,12 @@ def _sightings(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue)
 def _crop_stages(session: Session, ids: Sequence[uuid.UUID], _known: Catalogue) -> dict[uuid.UUID, str]:
     statement = _join(of_farm(CropStage, CropStage.id, CropStage.code, CropStage.node, Block.crop), CropStage, Block, CropStage.block_id)
     return {
-        stage: f"BBCH {code:02}, {bbch.scale_of(crop).name(code)}{f', node {node}' if node is not None else ''}."
+        stage: say.line(
+            "BBCH {code}, {name}." if node is None else "BBCH {code}, {name}, node {node}.",
+            code=f"{code:02}",
+            name=bbch.scale_of(crop).name(code),
+            node=node,
+        )
         for stage, code, node, crop in session.execute(statement.where(CropStage.id.in_(ids)))
     }
 

@@ -10,6 +10,7 @@ from pydantic import Field
 from sqlalchemy import case as by_case
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import SEEN, Case
@@ -70,7 +71,9 @@ class SaveEnquiry(Command, kind="enquiry.save", roles=DESK):
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         if self.crop not in checks.catalogue.crops and self.family not in checks.catalogue.families:
-            unknown = f"{self.crop} is not a crop that Bootmark knows: choose its family, so that its causes can be weighed."
+            unknown = say.line(
+                "{crop} is not a crop that Bootmark knows: choose its family, so that its causes can be weighed.", crop=self.crop
+            )
             yield "family", unknown
 
 

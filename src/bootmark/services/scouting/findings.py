@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.services.base import people
 from bootmark.services.scouting import photos
 from bootmark.store.models import Block, FindingRow, Look, Stop
@@ -68,7 +69,7 @@ def of_look(session: Session, look_id: uuid.UUID) -> Finding:
         Version(
             version["number"],
             version["seen_at"],
-            names.get(version["account_id"], "somebody who has left"),
+            names.get(version["account_id"], say.line("somebody who has left")),
             version["payload"].get("signs", {}),
             version["payload"].get("note", ""),
             version["conflict"],

@@ -5,6 +5,7 @@ import datetime as dt
 import numpy as np
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue import Agent
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.meanings import Measure
@@ -45,14 +46,28 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
     limit = threshold.value if threshold else None
     free = growth.project(agent, here, temps, threshold=limit)
     if not np.isfinite(free.doubling):
-        return [f"At the week's mean of {mean:.0f} °C it does not multiply."]
-    told = [f"At the week's mean of {mean:.0f} °C it doubles in about {free.doubling:.0f} days where nothing eats it."]
+        return [say.line("At the week's mean of {mean:0} °C it does not multiply.", mean=mean)]
+    told = [
+        say.line(
+            "At the week's mean of {mean:0} °C it doubles in about {doubling:0} days where nothing eats it.",
+            mean=mean,
+            doubling=free.doubling,
+        )
+    ]
     if threshold is None or counted is None or here <= 0:
         return told
     enemies = sum(counted.enemies) / len(counted.enemies) if counted.enemies else 0.0
     if here < threshold.value and free.reaches is not None:
         on = day + dt.timedelta(days=free.reaches)
-        told.append(f"From {here:.1f} it passes {threshold.value:g} {threshold.unit} about {on:%-d %B}, with no enemies.")
+        told.append(
+            say.line(
+                "From {here:1} it passes {value:g} {unit} about {on:day}, with no enemies.",
+                here=here,
+                value=threshold.value,
+                unit=threshold.unit,
+                on=on,
+            )
+        )
     if enemies:
         told.append(_held(growth.project(agent, here, temps, enemies, threshold=threshold.value), here, enemies, threshold.value, day))
     if any(control.id == RELEASE for control in agent.controls):
@@ -62,20 +77,27 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
 
 
 def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: float, day: dt.date) -> str:
-    kept = f"With the {enemies:.2g} enemies counted on each"
-    if with_enemies.density[WEEK] < here:
-        return f"{kept} it falls to {with_enemies.density[WEEK]:.1f} in a week."
-    if here < limit and with_enemies.reaches is None:
-        return f"{kept} it stays below the threshold for {AHEAD} days."
-    if here < limit:
-        return f"{kept} it passes the threshold about {day + dt.timedelta(days=int(with_enemies.reaches or 0)):%-d %B}."
-    return f"{kept} it still grows to {with_enemies.density[WEEK]:.1f} in a week."
+    week = with_enemies.density[WEEK]
+    if week < here:
+        text = "With the {enemies:2g} enemies counted on each it falls to {week:1} in a week."
+    elif here < limit and with_enemies.reaches is None:
+        text = "With the {enemies:2g} enemies counted on each it stays below the threshold for {ahead} days."
+    elif here < limit:
+        text = "With the {enemies:2g} enemies counted on each it passes the threshold about {on:day}."
+    else:
+        text = "With the {enemies:2g} enemies counted on each it still grows to {week:1} in a week."
+    return say.line(text, enemies=enemies, week=week, ahead=AHEAD, on=day + dt.timedelta(days=int(with_enemies.reaches or 0)))
 
 
 def _release(needed: float | None, unit: str) -> str:
     each = unit.rsplit(" per ", maxsplit=1)[-1]
     if needed is None:
-        return f"No release in reach holds it within {RELEASE_BY} days: bring the numbers down first."
+        return say.line("No release in reach holds it within {days} days: bring the numbers down first.", days=RELEASE_BY)
     if needed == 0:
-        return f"Predatory mites that are there hold it within {RELEASE_BY} days: none need be let go."
-    return f"About {needed:.2g} predatory mites for each {each}, let go today, hold it within {RELEASE_BY} days."
+        return say.line("Predatory mites that are there hold it within {days} days: none need be let go.", days=RELEASE_BY)
+    return say.line(
+        "About {needed:2g} predatory mites for each {each}, let go today, hold it within {days} days.",
+        needed=needed,
+        each=each,
+        days=RELEASE_BY,
+    )

@@ -9,6 +9,7 @@ from typing import Annotated
 from sqlalchemy import func
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
@@ -67,7 +68,10 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         units, beside = len(self.counts), len(self.enemies)
         if beside and beside != units:
-            yield "enemies", f"Enemies were counted on {beside} units and pests on {units}: count both on each."
+            yield (
+                "enemies",
+                say.line("Enemies were counted on {beside} units and pests on {units}: count both on each.", beside=beside, units=units),
+            )
 
 
 def _answer_return(context: Context, stop: Stop) -> None:
@@ -81,7 +85,7 @@ def store_stop(command: OpenStop, context: Context) -> Stop:
     block: Block = context.get(Block, command.block_id, "block_id")
     visit: ReturnVisit | None = context.get(ReturnVisit, command.return_id, "return_id") if command.return_id else None
     if visit and visit.block_id != block.id:
-        context.errors["return_id"] = "That look is booked for another block."
+        context.errors["return_id"] = say.line("That look is booked for another block.")
     return Stop(**command.model_dump(), on=context.today)
 
 

@@ -15,6 +15,7 @@ from PIL.ExifTags import GPS, IFD
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.services.base.command import Refused
 from bootmark.services.base.handling import DERIVED
 from bootmark.services.base.people import Member
@@ -54,17 +55,22 @@ def place_of(picture: Image.Image) -> tuple[float, float] | None:
 def shrink(content: bytes) -> tuple[bytes, int, int, tuple[float, float] | None]:
     """A JPEG of at most 500 KB without metadata, its width and height, and the place that its EXIF told. Raises Refused."""
     if len(content) > MOST_BYTES_IN:
-        raise Refused(photo=f"The picture has {len(content) // 1_000_000} MB and 20 MB is the most: take a smaller one.")
+        raise Refused(photo=say.line("The picture has {size} MB and 20 MB is the most: take a smaller one.", size=len(content) // 1000000))
     try:
         with _turn, Image.open(io.BytesIO(content), formats=tuple(MOST_POINTS)) as opened:
             most = MOST_POINTS[opened.format or ""]
             if opened.width * opened.height > most:
-                size = f"{opened.width} by {opened.height} points and {most // 1_000_000} million are the most"
-                raise Refused(photo=f"The picture is {size}: take a smaller one.")
+                size = say.line(
+                    "{width} by {height} points and {most} million are the most",
+                    width=opened.width,
+                    height=opened.height,
+                    most=most // 1000000,
+                )
+                raise Refused(photo=say.line("The picture is {size}: take a smaller one.", size=size))
             place = place_of(opened)
             return *_kept(opened), place
     except BROKEN as error:
-        raise Refused(photo="This is not a picture that can be read: send a JPEG, PNG or WebP.") from error
+        raise Refused(photo=say.line("This is not a picture that can be read: send a JPEG, PNG or WebP.")) from error
 
 
 def _kept(opened: Image.Image) -> tuple[bytes, int, int]:
@@ -99,9 +105,9 @@ def attach(
 ) -> uuid.UUID:
     """Keep a photograph at a stop or with an enquiry of the member's farm; the same bytes sent twice are stored once. Raises Refused."""
     if stop and session.get(Stop, (member.farm_id, stop)) is None:
-        raise Refused(stop="That stop is not known here.")
+        raise Refused(stop=say.line("That stop is not known here."))
     if enquiry and session.get(Enquiry, (member.farm_id, enquiry)) is None:
-        raise Refused(enquiry="That enquiry is not known here.")
+        raise Refused(enquiry=say.line("That enquiry is not known here."))
     photo_id = uuid.uuid5(DERIVED, f"photo/{stop or enquiry}/{hashlib.sha256(content).hexdigest()}")
     if session.get(Photo, (member.farm_id, photo_id)) is None:
         kept, width, height, place = shrink(content)

@@ -5,6 +5,7 @@ import uuid
 from collections.abc import Iterator
 from typing import Annotated
 
+from bootmark import say
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent, Checks, Day, RecordId, Text
 from bootmark.services.base.handling import Context, handles
@@ -24,7 +25,7 @@ class SetBiofix(Command, kind="biofix.set", roles=SCOUTS):
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         if (checks.today - self.on).days > 366 * MOST_YEARS_BACK:
-            yield "on", f"{self.on:%-d %B %Y} is more than five years back: check the year."
+            yield "on", say.line("{on:full} is more than five years back: check the year.", on=self.on)
 
 
 @handles(SetBiofix, Biofix)
@@ -32,5 +33,7 @@ def store_biofix(command: SetBiofix, context: Context) -> Biofix:
     block: Block = context.get(Block, command.block_id, "block_id")
     agent = context.catalogue.agent(command.agent)
     if block.crop not in agent.hosts and "*" not in agent.hosts:
-        context.errors["agent"] = f"{agent.name} does not live on {context.catalogue.crops[block.crop].name.lower()}."
+        context.errors["agent"] = say.line(
+            "{agent} does not live on {crop}.", agent=agent.name, crop=context.catalogue.crops[block.crop].name.lower()
+        )
     return Biofix(**command.model_dump())

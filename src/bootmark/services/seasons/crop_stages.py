@@ -7,6 +7,7 @@ from typing import Annotated
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue import bbch
 from bootmark.core.field import soybean
 from bootmark.services.base import memo, stamp
@@ -34,14 +35,14 @@ class NoteCropStage(Command, kind="crop.stage", roles=SCOUTS):
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         if self.node is not None and not self.counted:
-            yield "counted", f"Say how the nodes were counted: {' or '.join(soybean.COUNTS)}."
+            yield "counted", say.line("Say how the nodes were counted: {ways}.", ways=" or ".join(soybean.COUNTS))
 
 
 @handles(NoteCropStage, CropStage)
 def store_crop_stage(command: NoteCropStage, context: Context) -> CropStage:
     block: Block = context.get(Block, command.block_id, "block_id")
     if command.node is not None and block.crop != SOYBEAN:
-        context.errors["node"] = "Nodes are counted on soybeans: leave this empty here."
+        context.errors["node"] = say.line("Nodes are counted on soybeans: leave this empty here.")
     return CropStage(**command.model_dump(exclude={"counted"}), counted=command.counted if command.node is not None else "")
 
 

@@ -10,6 +10,7 @@ from typing import Any, NamedTuple
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Agent, Control, Heat
 from bootmark.core.season import biofix, phenology
@@ -118,7 +119,7 @@ def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) 
     if on is None:
         return None
     seen = tuple(one for one in sightings(session, day).get((block.id, agent.id), ()) if one.on >= on)
-    basis = set_by_hand.basis if set_by_hand else f"{agent.heat.biofix_name}, the model's own day"
+    basis = set_by_hand.basis if set_by_hand else say.line("{biofix_name}, the model's own day", biofix_name=agent.heat.biofix_name)
     rests_on = repr(
         (key, day, on, _digest(agent.heat), [(one.on, sorted(one.counts.items())) for one in seen], farm.latitude < 0, ENGINE, DRAWS)
     )

@@ -7,6 +7,7 @@ from typing import Annotated
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue.model import STAGES
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent, Checks, Choice, Count, Day, Note, RecordId
@@ -30,9 +31,12 @@ class SightStages(Command, kind="stage.sighting", roles=SCOUTS):
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         agent = checks.catalogue.agent(self.agent)
         for stage in self.counts.keys() - set(agent.stages):
-            yield f"counts.{stage}", f"{agent.name} has no {stage}: its stages are {', '.join(agent.stages)}."
+            yield (
+                f"counts.{stage}",
+                say.line("{name} has no {stage}: its stages are {stages}.", name=agent.name, stage=stage, stages=", ".join(agent.stages)),
+            )
         if not any(self.counts.values()):
-            yield "counts", "Nothing was counted: write how many you saw of at least one stage."
+            yield "counts", say.line("Nothing was counted: write how many you saw of at least one stage.")
 
 
 @handles(SightStages, StageSighting)

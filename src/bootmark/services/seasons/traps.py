@@ -8,6 +8,7 @@ from typing import Annotated, Any, NamedTuple
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import DueTrap
 from bootmark.core.meanings import BiofixKind, TrapKind
@@ -59,7 +60,7 @@ class SaveTrap(Command, kind="trap.save", roles=SCOUTS):
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         if self.kind in rules.LURED and self.lure_days is None:
-            yield "lure_days", "This trap has a lure: write how many days it lasts, as its label says, from 1 to 400."
+            yield "lure_days", say.line("This trap has a lure: write how many days it lasts, as its label says, from 1 to 400.")
 
 
 class CheckTrap(Command, kind="trap.check", roles=SCOUTS):
@@ -77,7 +78,7 @@ def store_trap(command: SaveTrap, context: Context) -> Trap:
     context.take_turns("names of traps")
     others = context.session.scalars(of_farm(Trap, Trap.id).where(Trap.name == command.name))
     if any(other != context.sent.record_id for other in others):
-        taken = f"There is a trap called {command.name} already: an unmarked trap is a lost trap, choose another name."
+        taken = say.line("There is a trap called {name} already: an unmarked trap is a lost trap, choose another name.", name=command.name)
         context.errors["name"] = taken
     context.get(Block, command.block_id, "block_id")
     lured = command.kind in rules.LURED
@@ -95,7 +96,7 @@ def _new_lure(context: Context, row: TrapCheck) -> None:
 def store_check(command: CheckTrap, context: Context) -> TrapCheck:
     trap: Trap = context.get(Trap, command.trap_id, "trap_id")
     if not trap.set_on <= command.on <= context.today:
-        context.errors["on"] = f"The trap has hung since {trap.set_on:%-d %B %Y}: give a day from then to today."
+        context.errors["on"] = say.line("The trap has hung since {set_on:full}: give a day from then to today.", set_on=trap.set_on)
     return TrapCheck(**command.model_dump())
 
 

@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.catalogue import Agent
 from bootmark.core.season import biofix
 from bootmark.services.base import ground
@@ -39,19 +40,23 @@ def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
             if not usual or (block_id, agent.id) in have or not agent.heat:
                 continue
             if block_weather.station_of(session, farm, block) is None:
-                found.append(Waiting(block.name, agent.name, "No weather station."))
+                found.append(Waiting(block.name, agent.name, say.line("No weather station.")))
             elif biofix.calendar_day(agent.heat, farm.latitude < 0, day) is None:
-                found.append(Waiting(block.name, agent.name, f"Set the biofix: {agent.heat.biofix_name.lower()}."))
+                found.append(
+                    Waiting(block.name, agent.name, say.line("Set the biofix: {biofix_name}.", biofix_name=agent.heat.biofix_name.lower()))
+                )
     return found
 
 
 def weatherless(session: Session, farm: Farm, blocks: Sequence[Block], day: dt.date) -> str:
     """Why nothing can be told at all, where there is no weather; empty where there is."""
     if not ground.stations(session):
-        return "This farm has no weather station: stages run on heat, so nothing can be told before there is one."
+        return say.line("This farm has no weather station: stages run on heat, so nothing can be told before there is one.")
     records = [record for block in blocks if (record := block_weather.record_of(session, farm, block))]
     if not any(record.days for record in records):
-        return "The station has no readings yet: send a file of past days, or give it an address or a key."
+        return say.line("The station has no readings yet: send a file of past days, or give it an address or a key.")
     if not any(record.years(day) for record in records):
-        return "There is no whole past year of readings yet: the days ahead are drawn from past years. Send a file of one or more years."
+        return say.line(
+            "There is no whole past year of readings yet: the days ahead are drawn from past years. Send a file of one or more years."
+        )
     return ""

@@ -188,9 +188,9 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
     stop: Stop = context.get(Stop, look.stop_id, "stop_id")
     sample: SampleRow | None = context.get(SampleRow, command.sample_id, "sample_id") if command.sample_id else None
     if sample and sample.agent != agent:
-        raise Refused(sample_id="That count is of another animal.")
+        raise Refused(sample_id=say.line("That count is of another animal."))
     if sample and sample.stop_id != look.stop_id:
-        raise Refused(sample_id="That count was made at another stop: count here, or make the call there.")
+        raise Refused(sample_id=say.line("That count was made at another stop: count here, or make the call there."))
     decision, working = consider(context.session, context.farm, context.catalogue, look, agent, sample, context.today)
     kind, headline = decision.kind, decision.headline
     if command.instead and decision.kind in ACTING:
@@ -199,7 +199,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
     elif control:
         offered = {choice.control for choice in decision.choices if choice.offered}
         if decision.kind not in ACTING or control not in offered:
-            raise Refused(control="That control is not on offer here: the call does not carry it.")
+            raise Refused(control=say.line("That control is not on offer here: the call does not carry it."))
         chosen = context.catalogue.agent(agent).control(control)
         block: Block = context.get(Block, stop.block_id, "block_id")
         stage = stage_now(context.session, context.farm, block, agent, context.today, context.catalogue)
@@ -221,7 +221,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
 def checks(control: Any) -> tuple[str, ...]:
     """What whoever signs has to have checked."""
     spraying = control.work in (Work.SPRAY, Work.EVENING_SPRAY)
-    first = ("I have read the label, and it allows this here.", "I wear what the label asks for.") if spraying else ()
+    first = (say.line("I have read the label, and it allows this here."), say.line("I wear what the label asks for.")) if spraying else ()
     return (*first, *control.cautions)
 
 
@@ -270,7 +270,7 @@ def _unticked(payload: Any, context: Context) -> dict[str, str]:
     try:
         treatment = row_of(context.session, TreatmentRow, uuid.UUID(payload["treatment_id"]))
         wanted = checks(context.catalogue.agent(treatment.agent).control(treatment.control))
-        return {"checks": UNTICKED} if set(wanted) - set(payload["checks"]) else {}
+        return {"checks": say.line(UNTICKED)} if set(wanted) - set(payload["checks"]) else {}
     except (NotHere, KeyError, TypeError, ValueError, AttributeError):
         return {}
 
@@ -280,21 +280,23 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
     treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
     control = context.catalogue.agent(treatment.agent).control(treatment.control)
     if control.kind == ControlKind.CONVENTIONAL and not context.member.qualified:
-        raise Forbidden(role="This material takes a qualified applicator: ask one to sign.")
+        raise Forbidden(role=say.line("This material takes a qualified applicator: ask one to sign."))
     done = context.session.scalars(of_farm(Application).where(Application.treatment_id == treatment.id)).one_or_none()
     if treatment.state == TreatmentState.WITHDRAWN or (done and done.id != context.sent.record_id):
-        raise Refused(treatment_id="This has been done or withdrawn already: nothing is left to sign.")
+        raise Refused(treatment_id=say.line("This has been done or withdrawn already: nothing is left to sign."))
     block: Block = context.get(Block, treatment.block_id, "block_id")
     if command.finished_at < command.started_at:
         began = command.started_at.astimezone(zone(context.farm))
-        context.errors["finished_at"] = f"It ended before it began ({began:%H:%M}): give a later time."
+        context.errors["finished_at"] = say.line("It ended before it began ({began:time}): give a later time.", began=began)
     elif command.finished_at > context.sent.seen_at + LATE_CLOCK:
-        context.errors["finished_at"] = "That is still ahead: sign when it is done."
+        context.errors["finished_at"] = say.line("That is still ahead: sign when it is done.")
     if command.area > block.area * MOST_OF_AREA:
-        context.errors["area"] = f"{command.area:g} ha is more than the block has: write a number up to {block.area:g} ha."
+        context.errors["area"] = say.line(
+            "{area:g} ha is more than the block has: write a number up to {most:g} ha.", area=command.area, most=block.area
+        )
     wanted = checks(control)
     if set(wanted) - set(command.checks):
-        context.errors["checks"] = UNTICKED
+        context.errors["checks"] = say.line(UNTICKED)
     context.refuse_what_is_wrong()
     working = {
         "checks": list(wanted),

@@ -16,6 +16,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.formats import ghcn, weather_csv
 from bootmark.formats.weather_csv import BadFile, Choices, Reading
 from bootmark.services.base import ground, queue
@@ -58,16 +59,16 @@ class Preview:
 
 def _may(member: Member) -> None:
     if member.role not in KEEPERS:
-        raise Forbidden(role=f"A {member.role} can't import weather; it takes an owner or adviser.")
+        raise Forbidden(role=say.line("A {role} can't import weather; it takes an owner or adviser.", role=member.role))
 
 
 def receive(session: Session, member: Member, station_id: uuid.UUID, name: str, content: bytes, real_now: dt.datetime) -> WeatherUpload:
     """Keep a file for its preview. Raises Refused where it is not a table at all."""
     _may(member)
     if session.get(Station, (member.farm_id, station_id)) is None:
-        raise Refused(station="That station is not known here.")
+        raise Refused(station=say.line("That station is not known here."))
     if len(content) > MOST_BYTES:
-        raise Refused(file=f"The file has {len(content) // 1_000_000} MB and 30 MB is the most: split it by years.")
+        raise Refused(file=say.line("The file has {count} MB and 30 MB is the most: split it by years.", count=len(content) // 1000000))
     try:
         archive = ghcn.table(content)
         names = weather_csv.header(archive or content)
@@ -99,7 +100,7 @@ def receive(session: Session, member: Member, station_id: uuid.UUID, name: str, 
 def get(session: Session, member: Member, upload_id: uuid.UUID) -> WeatherUpload:
     upload = session.get(WeatherUpload, (member.farm_id, upload_id))
     if upload is None:
-        raise Refused(file="That file is not here: send it again.")
+        raise Refused(file=say.line("That file is not here: send it again."))
     return upload
 
 
@@ -126,8 +127,8 @@ def _choices(upload: WeatherUpload, form: dict[str, Any]) -> tuple[list[str], Ch
     unit = str(form.get("unit") or upload.choices.get("unit") or "")
     order = str(form.get("order") or upload.choices.get("order") or "")
     if unit not in weather_csv.UNITS or order not in weather_csv.ORDERS:
-        missing = "the unit of temperature" if unit not in weather_csv.UNITS else "the order of the date"
-        return header, Choices(columns, unit, order), f"Say {missing}: Bootmark does not guess it."
+        missing = say.line("the unit of temperature") if unit not in weather_csv.UNITS else say.line("the order of the date")
+        return header, Choices(columns, unit, order), say.line("Say {missing}: Bootmark does not guess it.", missing=missing)
     named = {ours: theirs for ours, theirs in columns.items() if theirs}
     return header, Choices(named, unit, order, "in" if form.get("rain_unit") == "in" else "mm"), ""
 
@@ -183,7 +184,7 @@ def _take(
     session: Session, upload: WeatherUpload, choices: Choices, reading: Reading, farm_now: dt.datetime, real_now: dt.datetime
 ) -> dict[str, Any]:
     if not reading.days:
-        raise Refused(file=NO_DAYS)
+        raise Refused(file=say.line(NO_DAYS))
     past = [day for day in reading.days if day.date < farm_now.date()]
     days = [DayReading(day.date, farm_now, day.tmin, day.tmax, day.rain) for day in past]
     taken = take_days(session, ground.station(session, upload.station_id), days, f"file {upload.file_name}")

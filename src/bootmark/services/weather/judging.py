@@ -7,6 +7,7 @@ from typing import Annotated
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.core.season.faults import Flag
 from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Choice, Day, RecordId
@@ -41,12 +42,12 @@ def store_judgement(command: JudgeWeather, context: Context) -> Judgement:
     day, mended = command.local_date, command.verdict == WeatherVerdict.MENDED
     station: Station = context.get(Station, command.station_id, "station_id")
     if context.sent.record_id != record_id(station.id, day):
-        raise Refused(record_id="A day is judged in one record: load the page again and choose there.")
+        raise Refused(record_id=say.line("A day is judged in one record: load the page again and choose there."))
     flag = next((flag for flag in derived.flags(context.session, station) if flag.date == day), None)
     if flag is None:
-        raise Refused(local_date=f"Nothing is flagged on {day:%-d %B %Y}: choose a day from the list.")
+        raise Refused(local_date=say.line("Nothing is flagged on {day:full}: choose a day from the list.", day=day))
     if mended and (flag.tmin is None or flag.tmax is None):
-        raise Refused(verdict="Bootmark can't tell what this day should read: let it stand or leave it out.")
+        raise Refused(verdict=say.line("Bootmark can't tell what this day should read: let it stand or leave it out."))
     tmin, tmax = (flag.tmin, flag.tmax) if mended else (None, None)
     return Judgement(**command.model_dump(), flag=flag.kind, tmin=tmin, tmax=tmax)
 

@@ -9,6 +9,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from bootmark import say
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.fields import YEARS
 from bootmark.services.base.people import Member
@@ -32,13 +33,21 @@ def digest(key: str) -> str:
 def give_key(session: Session, member: Member, station: Station, own: str = "") -> str:
     """Give a station a new key, or the one that its logger has already; the old one ends. Returns it: it can't be shown again."""
     if member.role not in KEEPERS:
-        raise Forbidden(role=f"A {member.role} can't give keys; it takes an owner or adviser.")
+        raise Forbidden(role=say.line("A {role} can't give keys; it takes an owner or adviser.", role=member.role))
     key = own.strip() or secrets.token_urlsafe(24)
     if len(key) < LEAST_KEY:
-        raise Refused(key=f"This key has {len(key)} letters and {LEAST_KEY} are the least: leave the field empty and Bootmark makes one.")
+        raise Refused(
+            key=say.line(
+                "This key has {count} letters and {least_key} are the least: leave the field empty and Bootmark makes one.",
+                count=len(key),
+                least_key=LEAST_KEY,
+            )
+        )
     taken = session.scalars(of_farm(Station, Station.name).where(Station.push_hash == digest(key), Station.id != station.id)).first()
     if taken:
-        raise Refused(key=f"{taken} has this key: two stations with one key would write into one series. Give each its own.")
+        raise Refused(
+            key=say.line("{taken} has this key: two stations with one key would write into one series. Give each its own.", taken=taken)
+        )
     station.push_hash = digest(key)
     session.flush()
     return key
@@ -61,7 +70,13 @@ def store(session: Session, station: Station, told: Any, now: dt.datetime) -> di
     if not isinstance(readings, list):
         raise Refused(readings='Send {"readings": [{"at": "2026-06-18T07:00:00+01:00", "temp": 17.4, "rh": 61, "wind": 1.9, "rain": 0}]}.')
     if len(readings) > MOST_READINGS:
-        raise Refused(readings=f"{len(readings)} readings were sent at once and {MOST_READINGS} are the most: send them in parts.")
+        raise Refused(
+            readings=say.line(
+                "{count} readings were sent at once and {most_readings} are the most: send them in parts.",
+                count=len(readings),
+                most_readings=MOST_READINGS,
+            )
+        )
     refused: list[dict[str, Any]] = []
     hours: list[HourReading] = []
     for place, reading in enumerate(readings):
@@ -95,9 +110,20 @@ def _reading(reading: Any, now: dt.datetime) -> HourReading:
     for name, (low, high) in LIMITS.items():
         value = reading.get(name)
         if isinstance(value, bool) or not isinstance(value, (int, float)):
-            raise ValueError(f"{NAMES[name]} ({name}) is {value!r}: a number is wanted")
+            raise ValueError(
+                say.line("{what:word} ({name}) is {value}: a number is wanted", what=NAMES[name], name=name, value=repr(value))
+            )
         if not low <= value <= high:
-            said = f"{value:g}" if abs(value) < MOST_SAID else "out of range"
-            raise ValueError(f"{NAMES[name]} ({name}) is {said}: {low:g} to {high:g} is taken")
+            said = f"{value:g}" if abs(value) < MOST_SAID else say.line("out of range")
+            raise ValueError(
+                say.line(
+                    "{what:word} ({name}) is {said}: {low:g} to {high:g} is taken",
+                    what=NAMES[name],
+                    name=name,
+                    said=said,
+                    low=low,
+                    high=high,
+                )
+            )
         values[name] = float(value)
     return HourReading(at.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0), now, **values)

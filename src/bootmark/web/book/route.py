@@ -8,6 +8,7 @@ import uuid
 from flask import Blueprint, Response, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.formats.csv_cells import as_text
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Refused
@@ -49,7 +50,11 @@ def compare(block: uuid.UUID, agent: str) -> str:
     threshold = next((each for each in one.thresholds if each.measure == measure and each.crop in (found.crop, "*")), None)
     drawing = (
         before_after_svg(
-            same, [a.finished_at for a, _ in done], zone(the_farm()), threshold.value if threshold else None, f"Counts of {one.name}"
+            same,
+            [a.finished_at for a, _ in done],
+            zone(the_farm()),
+            threshold.value if threshold else None,
+            say.line("Counts of {name}", name=one.name),
         )
         if same
         else ""
@@ -105,7 +110,7 @@ def keep(record: uuid.UUID) -> AnyResponse:
     try:
         beside = tuple(version["command_id"] for version in versions if version["conflict"])
         forms.send_as_kept(chosen["kind"], chosen["v"], chosen["payload"], beside)
-        flash(f"Version {number} is kept. The others stay in the history.", "good")
+        flash(say.line("Version {number} is kept. The others stay in the history.", number=number), "good")
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
     return redirect(url_for("book.record", farm=the_farm().id, record=record))

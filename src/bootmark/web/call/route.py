@@ -5,6 +5,7 @@ import uuid
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.core.meanings import DecisionKind
 from bootmark.core.types import ACTING
 from bootmark.services.base.command import Answer, Refused
@@ -65,8 +66,8 @@ def make(stop: uuid.UUID) -> Response:
         return redirect(url_for("call.page", farm=the_farm().id, stop=stop, agent=agent))
     call = stops.at(db(), stop).calls.get(agent)
     if result["status"] == Answer.CONFLICT:
-        flash("Somebody else made this call meanwhile: both are kept, and the Book shows them side by side.", "warn")
+        flash(say.line("Somebody else made this call meanwhile: both are kept, and the Book shows them side by side."), "warn")
     if call and call.control:
         return redirect(url_for("timing.page", farm=the_farm().id, _anchor=f"call-{call.id}"))
-    flash("The call is made. The look that it books stands on the round of its day.", "good")
+    flash(say.line("The call is made. The look that it books stands on the round of its day."), "good")
     return redirect(url_for("round.page", farm=the_farm().id))

@@ -5,6 +5,7 @@ import time
 from flask import Blueprint, flash, redirect, request, url_for
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.services.base import farm_time, queue
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.work import on_farm as as_farm
@@ -31,7 +32,7 @@ def step() -> Response:
         time.sleep(0.03)
     else:
         if job:
-            flash("The stations have not answered yet: readings of the last hours will follow.", "warn")
+            flash(say.line("The stations have not answered yet: readings of the last hours will follow."), "warn")
     back = request.form.get("back", "")
     safe = back.startswith(f"/f/{farm.id}/")
     return redirect(back if safe else url_for("round.page", farm=farm.id))

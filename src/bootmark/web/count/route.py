@@ -29,8 +29,8 @@ def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
         found = next(
             (threshold for threshold in agent.thresholds if threshold.measure == Measure.TRAP and threshold.crop in (crop, "*")), None
         )
-        plan = "Every lure trap of this block: males since the last check, for each week."
-        told = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": "Weekly, at the trap."}
+        plan = say.line("Every lure trap of this block: males since the last check, for each week.")
+        told = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": say.line("Weekly, at the trap.")}
     elif agent.sampling:
         one = agent.sampling
         found = next((each for each in agent.thresholds if each.measure == one.measure and each.crop in (crop, "*")), None)

@@ -6,6 +6,7 @@ import uuid
 from flask import Blueprint, flash, g, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.roles import Role
@@ -32,7 +33,7 @@ def page() -> str:
 def end(sign_in: uuid.UUID) -> Response:
     sign_ins.end(db(), member().account_id, sign_in, real_now())
     log.info({"event": "sign-in ended"})
-    flash("That device is signed out.", "good")
+    flash(say.line("That device is signed out."), "good")
     return redirect(url_for("devices.page", farm=the_farm().id))
 
 
@@ -43,6 +44,14 @@ def sign_out_member(account: uuid.UUID) -> Response:
     only({Role.OWNER})
     ended = sign_ins.end_all_of_member(db(), account, real_now())
     log.info({"event": "member signed out", "sign_ins": ended})
-    name = people.names(db()).get(account, "Nobody here")
-    flash(f"{name} was signed in on {ended} device{'s' if ended != 1 else ''}, and is so no more.", "good")
+    name = people.names(db()).get(account, say.line("Nobody here"))
+    flash(
+        say.many(
+            "{name} was signed in on {of} device, and is so no more.",
+            "{name} was signed in on {of} devices, and is so no more.",
+            ended,
+            name=name,
+        ),
+        "good",
+    )
     return redirect(url_for("farm.page", farm=the_farm().id))

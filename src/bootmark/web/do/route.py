@@ -7,6 +7,7 @@ from typing import Any
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.core.meanings import ControlKind
 from bootmark.drawing.plan import plan_svg, shapes
 from bootmark.services.base import ground
@@ -79,5 +80,5 @@ def sign(treatment: uuid.UUID) -> Response | tuple[str, int]:
         forms.send(calls.RecordApplication, treatment_id=str(treatment), checks=request.form.getlist("checks"), **times)
     except Refused as error:
         return _card(treatment, error.errors), 400
-    flash("Signed. The return look stands on the round of its day.", "good")
+    flash(say.line("Signed. The return look stands on the round of its day."), "good")
     return redirect(url_for("do.page", farm=the_farm().id))

@@ -62,8 +62,8 @@ def _list(form: Any, errors: Mapping[str, str]) -> str:
         form=form,
         errors=forms.Errors(errors),
         crops=g.known.crop_names,
-        families=[("", "choose if the crop is not in the list"), *((family, family) for family in g.known.families)],
-        places=[("", "where it usually grows"), *((place, place) for place in PLACES)],
+        families=[("", say.line("choose if the crop is not in the list")), *((family, family) for family in g.known.families)],
+        places=[("", say.line("where it usually grows")), *((place, place) for place in PLACES)],
         came_as=[(one, one) for one in enquiries.CAME_AS],
         crop_name=_crop_name,
         may=member().role in DESK,
@@ -89,7 +89,7 @@ def one(enquiry: uuid.UUID) -> str:
     bench = {
         "kind": enquiries.SaveEnquiry.spec.kind,
         "v": enquiries.SaveEnquiry.spec.v,
-        "title": f"Enquiry of {found.sender}",
+        "title": say.line("Enquiry of {sender}", sender=found.sender),
         "record": str(enquiry),
         "payload": {name: getattr(found, name) for name in FIELDS},
         "base": str(found.command_id),
@@ -124,7 +124,7 @@ def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     told = forms.posted()
     signs = bench_parts.signs_sent(g.known, told)
     if signs is None:
-        return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
+        return jsonify(error=say.line("Signs are told as sign: seen, absent or unsure.")), 422
     return jsonify(seq=told.get("seq", 0), **_drawn(found, signs))
 
 
@@ -156,7 +156,7 @@ def photo(enquiry: uuid.UUID) -> AnyResponse:
     sent = request.files.get("photo")
     try:
         if sent is None or not sent.filename:
-            raise Refused(photo="No picture was chosen: take one or choose a file first.")
+            raise Refused(photo=say.line("No picture was chosen: take one or choose a file first."))
         photos.attach(db(), member(), sent.read(), now(), enquiry=enquiry)
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")

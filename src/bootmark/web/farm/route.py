@@ -8,6 +8,7 @@ from typing import Any
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.core.catalogue import bbch
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
@@ -74,7 +75,10 @@ def _crop_stages(block: ground.Block) -> dict[str, Any]:
         "steps": [(code, f"{code:02} {name}") for code, name in scale.steps.items()],
         "own_scale": scale.own,
         "soy": block.crop == crop_stages.SOYBEAN,
-        "ways": [(soybean.PUBLISHED, "from the unifoliate leaves, as published"), (soybean.FROM_SCARS, "from the cotyledon scars")],
+        "ways": [
+            (soybean.PUBLISHED, say.line("from the unifoliate leaves, as published")),
+            (soybean.FROM_SCARS, say.line("from the cotyledon scars")),
+        ],
         "nodes": crop_stages.next_nodes(rows),
         "scout": member().role in SCOUTS,
         "today": now().date(),
@@ -120,5 +124,5 @@ def save_block() -> Response | tuple[str, int]:
         known_blocks = {block.id: block for block in ground.blocks(db())}
         return _form(known_blocks.get(record) if record else None, error.errors), 400
     if result["status"] == Answer.CONFLICT:
-        flash("Somebody else changed this block meanwhile: both versions are kept, and the Book shows them.", "warn")
+        flash(say.line("Somebody else changed this block meanwhile: both versions are kept, and the Book shows them."), "warn")
     return redirect(url_for("farm.page", farm=the_farm().id))

@@ -6,6 +6,7 @@ from typing import Any
 
 from flask import Blueprint, abort, g, render_template, request
 
+from bootmark import say
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent
 from bootmark.drawing.leaf import FORMS
@@ -59,7 +60,7 @@ def page() -> str:
     if crop in g.known.crops:
         here = {agent.id for agent in g.known.on(crop)}
         agents = [agent for agent in agents if agent.id in here]
-    groups = [(title, [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
+    groups = [(say.line(title), [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
     if not words.strip():
         groups = [(title, sorted(found, key=lambda agent: agent.name)) for title, found in groups]
     crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
@@ -102,7 +103,9 @@ def agent(agent: str) -> str:
         agent=one,
         known=g.known,
         shows=shows,
-        wheel=wheel_svg(f"The year of the {one.in_sentence} at this farm", stages, winter, today, events) if stages else "",
+        wheel=wheel_svg(say.line("The year of the {agent} at this farm", agent=one.in_sentence), stages, winter, today, events)
+        if stages
+        else "",
         events=events,
         where=where,
         leaf=leaf_of(one),
@@ -122,7 +125,9 @@ def leaf_of(agent: Agent) -> str:
 def _hosts(agent: Agent) -> list[tuple[str, str]]:
     found = []
     for usual in ("often", "sometimes", "seldom", "rarely"):
-        names = [g.known.crops[crop].name.lower() if crop != "*" else "any crop" for crop, one in agent.hosts.items() if one == usual]
+        names = [
+            g.known.crops[crop].name.lower() if crop != "*" else say.line("any crop") for crop, one in agent.hosts.items() if one == usual
+        ]
         if names:
             found.append((usual, ", ".join(names)))
     return found

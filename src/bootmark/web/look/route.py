@@ -5,6 +5,7 @@ import uuid
 from flask import Blueprint, Response, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import findings, looks, photos, stops
@@ -31,7 +32,7 @@ def page(stop: uuid.UUID) -> str:
     bench = {
         "kind": looks.RecordLook.spec.kind,
         "v": looks.RecordLook.spec.v,
-        "title": f"Look at {here.block.name}",
+        "title": say.line("Look at {name}", name=here.block.name),
         "record": str(stops.child(stop, "look")),
         "payload": {"stop_id": str(stop)},
         "finding": url_for("look.finding", farm=the_farm().id, look=stops.child(stop, "look")),
@@ -69,7 +70,7 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     told = forms.posted()
     signs = bench_parts.signs_sent(g.known, told)
     if signs is None:
-        return jsonify(error="Signs are told as sign: seen, absent or unsure."), 422
+        return jsonify(error=say.line("Signs are told as sign: seen, absent or unsure.")), 422
     carried = told.get("tools")
     tools = frozenset(str(one) for one in carried) if isinstance(carried, list) else None
     answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.known, tools)
@@ -93,7 +94,7 @@ def photo(stop: uuid.UUID) -> AnyResponse:
     sent = request.files.get("photo")
     try:
         if sent is None or not sent.filename:
-            raise Refused(photo="No picture was chosen: take one or choose a file first.")
+            raise Refused(photo=say.line("No picture was chosen: take one or choose a file first."))
         photos.attach(db(), member(), sent.read(), now(), stop=stop, keep_place="keep_place" in request.form)
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")

@@ -4,6 +4,7 @@ import uuid
 
 from flask import Blueprint, Response, jsonify, request
 
+from bootmark import say
 from bootmark.services import writing
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.handling import believed, device_moment
@@ -19,7 +20,7 @@ def _id(name: str) -> uuid.UUID | None:
     try:
         return uuid.UUID(text) if text else None
     except ValueError as error:
-        raise Refused(**{name: f"This is no {name} of this farm."}) from error
+        raise Refused(**{name: say.line("This is no {name} of this farm.", name=name)}) from error
 
 
 @blueprint.post("/f/<uuid:farm>/photo")
@@ -33,7 +34,7 @@ def receive() -> tuple[Response, int]:
         stop, enquiry = _id("stop"), _id("enquiry")
         only(DESK if enquiry else SCOUTS)
         if sent is None or bool(stop) == bool(enquiry):
-            raise Refused(photo="Send one picture as photo, with the stop or the enquiry that it belongs to.")
+            raise Refused(photo=say.line("Send one picture as photo, with the stop or the enquiry that it belongs to."))
         seen_at = believed(taken + writing.off_by(the_farm(), sent_at, real_now()), now()) if taken else now()
         place = "keep_place" in request.form
         photo = photos.attach(db(), member(), sent.read(), seen_at, stop=stop, enquiry=enquiry, keep_place=place)

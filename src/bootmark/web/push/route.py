@@ -5,6 +5,7 @@ import uuid
 from flask import Blueprint, jsonify, request
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.services.base import farm_time, sign_ins
 from bootmark.services.base.command import Refused
 from bootmark.services.base.work import farm_of, on_farm
@@ -21,18 +22,26 @@ def receive(farm: uuid.UUID, station: uuid.UUID) -> tuple[AnyResponse, int]:
     """Hourly readings of one station. Wrong keys are counted like wrong passwords, so that nobody tries them all."""
     if (request.content_length or 0) > MOST_BYTES:
         return jsonify(
-            {"error": f"{request.content_length} bytes were sent and {MOST_BYTES} are the most: send fewer readings at once."}
+            {
+                "error": say.line(
+                    "{content_length} bytes were sent and {most_bytes} are the most: send fewer readings at once.",
+                    content_length=request.content_length,
+                    most_bytes=MOST_BYTES,
+                )
+            }
         ), 413
     kind, _, key = request.headers.get("Authorization", "").partition(" ")
     address = f"push:{request.remote_addr}"
     with on_farm(farm) as session:
         seconds = sign_ins.waits(session, address, sign_ins.KEY, real_now())
         if seconds:
-            return jsonify({"error": f"Too many wrong keys came from here: wait {seconds} seconds.", "wait": seconds}), 429
+            return jsonify(
+                {"error": say.line("Too many wrong keys came from here: wait {seconds} seconds.", seconds=seconds), "wait": seconds}
+            ), 429
         found = pushed.station_by_key(session, farm, station, key.strip()) if kind.lower() == "bearer" and key.strip() else None
         if found is None:
             sign_ins.failed(session, address, real_now())
-            return jsonify({"error": "No station here has this key: send it as 'Authorization: Bearer KEY'."}), 401
+            return jsonify({"error": say.line("No station here has this key: send it as 'Authorization: Bearer KEY'.")}), 401
         told = request.get_json(silent=True)
         try:
             answer = pushed.store(session, found, told, farm_time.now(farm_of(session), real_now()))

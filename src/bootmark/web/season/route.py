@@ -8,6 +8,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.core.catalogue import Agent
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
@@ -61,7 +62,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         errors=forms.Errors(errors),
         form=form,
         may=member().role in SCOUTS,
-        lengths=[("", "as the catalogue has it"), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
+        lengths=[("", say.line("as the catalogue has it")), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
         degrees=MOST_DEGREES,
         most_days=MOST_DAYS,
         **told,
@@ -81,7 +82,7 @@ def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
         forms.send(sightings.SightStages, block_id=str(block), agent=agent)
     except Refused as error:
         return _page(block, agent, error.errors, request.form), 400
-    flash("Kept. The forecast below has been weighed by what you saw.", "good")
+    flash(say.line("Kept. The forecast below has been weighed by what you saw."), "good")
     return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=agent))
 
 
@@ -96,18 +97,23 @@ def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     later = int(forms.asked("later", -MOST_DAYS, MOST_DAYS))
     plain = forecasts.answer(db(), farm, one, today) if one else None
     if one is None or plain is None:
-        return jsonify({"text": "There is no forecast to change yet.", "svg": ""})
+        return jsonify({"text": say.line("There is no forecast to change yet."), "svg": ""})
     if one.biofix + dt.timedelta(days=later) > today:
-        return jsonify({"text": f"The biofix would lie ahead of today: {(today - one.biofix).days} days later is the most.", "svg": ""})
+        return jsonify(
+            {
+                "text": say.line("The biofix would lie ahead of today: {days} days later is the most.", days=(today - one.biofix).days),
+                "svg": "",
+            }
+        )
     changed = bool(warmer or later)
     found = forecasts.reckon(db(), farm, one, today, sightings=one.sightings, warmer=warmer, later=later) if changed else plain
     if found is None:
-        return jsonify({"text": "There is no weather from that day on.", "svg": ""})
+        return jsonify({"text": say.line("There is no weather from that day on."), "svg": ""})
     axis = axis_of(one, plain, today)
     control, span = phenology.leading_window(found, what, after=today) or (None, None)
     beside = ribbon.around(today, traps.register(db(), today))
     marks = ribbon.marks_of(one, beside, today, span, ribbon.window_name(control), plain if changed else None)
-    title = f"{what.name} on {where.name}, what if"
+    title = say.line("{agent} on {block}, what if", agent=what.name, block=where.name)
     return jsonify(
         {
             "text": _differs(plain, found, today) if changed else "",
@@ -126,11 +132,12 @@ def _differs(plain: Season, found: Season, today: dt.date) -> str:
         if event.p50 and before and max(event.p50, before) >= today and len(told) < 3:
             moved = (event.p50 - before).days
             how = (
-                "on the same day"
+                say.line("on the same day")
                 if not moved
                 else f"{abs(moved)} day{'s' if abs(moved) != 1 else ''} {'later' if moved > 0 else 'earlier'}"
             )
             told.append(f"{event.name}: {event.p50:%-d %B}, {how}.")
         elif before and before >= today and event.p50 is None:
-            told.append(f"{event.name}: not this year.")
-    return f"{' '.join(told) or 'Nothing that is still to come moves.'} Long dashes: as it is foretold."
+            told.append(say.line("{name}: not this year.", name=event.name))
+    moves = " ".join(told) or say.line("Nothing that is still to come moves.")
+    return say.line("{moves} Long dashes: as it is foretold.", moves=moves)

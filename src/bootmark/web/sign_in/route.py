@@ -8,6 +8,7 @@ from flask import Blueprint, jsonify, redirect, render_template, request, sessio
 from flask_login import current_user, login_user
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.work import nobody
@@ -54,9 +55,9 @@ def page() -> str:
 @blueprint.post("/sign-in")
 def enter() -> str | Response | tuple[str, int] | tuple[str, int, dict[str, str]]:
     email, to = request.form.get("email", ""), request.form.get("to", "")
-    own_phone = (request.form.get("device", "").strip() or "My phone") if request.form.get("own_phone") else ""
+    own_phone = (request.form.get("device", "").strip() or say.line("My phone")) if request.form.get("own_phone") else ""
     if not own_phone.isprintable():
-        return _page(email, to, {"device": "Name the phone in plain letters."}), 400
+        return _page(email, to, {"device": say.line("Name the phone in plain letters.")}), 400
     # Its own transaction: a failed try is counted whatever comes after it.
     with nobody() as db:
         attempt = sign_ins.check(db, email, request.form.get("password", ""), asked_from(), real_now())
@@ -66,7 +67,7 @@ def enter() -> str | Response | tuple[str, int] | tuple[str, int, dict[str, str]
         return _page(email, to, {"email": guard.too_soon(attempt.wait)}), 429, {"Retry-After": str(attempt.wait)}
     if attempt.person is None:
         log.warning({"event": "sign-in", "outcome": sign_ins.Outcome.REFUSED})
-        return _page(email, to, {"password": "Address and password do not fit. Check both; the password minds capitals."}), 400
+        return _page(email, to, {"password": say.line("Address and password do not fit. Check both; the password minds capitals.")}), 400
     log.info({"event": "sign-in", "outcome": sign_ins.Outcome.SIGNED_IN})
     # Nothing of before is carried over: what somebody may have planted goes with it.
     session.clear()
@@ -88,7 +89,7 @@ def again() -> Response | tuple[Response, int]:
         return jsonify(errors={"password": guard.too_soon(attempt.wait)}), 429
     if attempt.person is None:
         log.warning({"event": "asked again", "outcome": sign_ins.Outcome.REFUSED})
-        return jsonify(errors={"password": "That is not your password: type it again."}), 400
+        return jsonify(errors={"password": say.line("That is not your password: type it again.")}), 400
     log.info({"event": "asked again", "outcome": sign_ins.Outcome.ASKED})
     return jsonify(said=True)
 

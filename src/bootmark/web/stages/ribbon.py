@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 from flask import g
 
+from bootmark import say
 from bootmark.core.catalogue import Control, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.meanings import DayKind
@@ -47,7 +48,7 @@ def window_name(control: Control | None) -> str:
     """What a window is called. A spray is not named before a call carries it."""
     if control is None:
         return ""
-    return control.name if control.unsprayed else f"{_reached(control)} can be reached"
+    return control.name if control.unsprayed else say.line("{reached} can be reached", reached=_reached(control))
 
 
 def _reached(control: Control) -> str:
@@ -62,7 +63,7 @@ def pace(days_early: int | None) -> str:
     if days_early is None:
         return ""
     if not days_early:
-        return "as usual"
+        return say.line("as usual")
     return f"{abs(days_early)} day{'s' if abs(days_early) != 1 else ''} {'early' if days_early > 0 else 'late'}"
 
 
@@ -100,7 +101,7 @@ def days_told(found: Season, axis: Axis) -> dict[str, Any]:
         "stages": {stage: np.rint(100 * found.shares[stage][first:last]).astype(int).tolist() for stage in stages},
         "heat": [np.rint(row[first:last]).astype(int).tolist() for row in found.heat],
         "kinds": "".join(KINDS.get(kind, FILLED) for kind in found.kinds[first:last]),
-        "words": {stage: STAGE_WORDS.get(stage, stage) for stage in stages},
+        "words": {stage: say.line(STAGE_WORDS.get(stage, stage)) for stage in stages},
     }
 
 
@@ -143,7 +144,7 @@ def view(
     control, span = phenology.leading_window(found, ask.agent, after=today) or (None, None)
     coming = next((event for event in found.events if event.p50 and event.p50 >= today), None)
     name = window_name(control)
-    title = f"{ask.agent.name} on {ask.block.name}: {spoken(found.on(today))} today"
+    title = say.line("{agent} on {block}: {stages} today", agent=ask.agent.name, block=ask.block.name, stages=spoken(found.on(today)))
     return {
         "block": ask.block,
         "agent": ask.agent,

@@ -8,6 +8,7 @@ from typing import Any
 from flask import Blueprint, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from bootmark import say
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
@@ -71,5 +72,5 @@ def set_biofix() -> AnyResponse | tuple[str, int]:
     except Refused as error:
         return _page(error.errors, request.form), 400
     form = request.form
-    flash(f"Heat is counted from {dt.date.fromisoformat(form['on']):%-d %B}.", "good")
+    flash(say.line("Heat is counted from {fromisoformat:day}.", fromisoformat=dt.date.fromisoformat(form["on"])), "good")
     return redirect(url_for("season.page", farm=the_farm().id, block=uuid.UUID(form["block_id"]), agent=form["agent"]))

@@ -26,6 +26,7 @@ from bootmark.web import forms
 from bootmark.web.guard import ask_who, at_most, db, member, now, on_farm, only, real_now, the_farm
 from bootmark.web.station.svg import heat_svg, year_svg
 
+STORED = "{stored} days are in. {refused} lines were refused and stay with the file."
 blueprint = Blueprint("station", __name__, template_folder=".")
 SHOWN_LINES = 30
 GAP_DAYS = 730
@@ -52,7 +53,9 @@ def question(form: Any) -> tuple[heat.Question, str]:
             return None
         value = _number(text)
         if value is None:
-            errors[name] = f"{text or 'Nothing'} is not a number: write one up to {MOST_ASKED}."
+            errors[name] = say.line(
+                "{value} is not a number: write one up to {most_asked}.", value=text or say.line("Nothing"), most_asked=MOST_ASKED
+            )
             return None
         return units.celsius(value) if unit == "F" else value
 
@@ -61,19 +64,23 @@ def question(form: Any) -> tuple[heat.Question, str]:
     try:
         day = dt.date.fromisoformat(f"2001-{start}")
     except ValueError:
-        errors["start"] = f"{start} is not a day of the year: write 03-01 for 1 March."
+        errors["start"] = say.line("{start} is not a day of the year: write 03-01 for 1 March.", start=start)
         day = dt.date(2001, 3, 1)
     sums: list[float] = []
     for part in (form.get("sums") or "100, 250, 500").replace(";", ",").split(","):
         value = _number(part)
         if value is None:
-            errors["sums"] = f"{part.strip() or 'Nothing'} is not a number: write sums parted by commas, for example 250, 1000."
+            errors["sums"] = say.line(
+                "{value} is not a number: write sums parted by commas, for example 250, 1000.", value=part.strip() or say.line("Nothing")
+            )
         else:
             sums.append(units.difference_celsius(value) if unit == "F" else value)
     if len(sums) > MOST_SUMS:
-        errors["sums"] = f"{len(sums)} sums are asked for and {MOST_SUMS} are the most: leave some out."
+        errors["sums"] = say.line(
+            "{count} sums are asked for and {most_sums} are the most: leave some out.", count=len(sums), most_sums=MOST_SUMS
+        )
     if lower is not None and upper is not None and upper <= lower:
-        errors["upper"] = "The upper threshold must be above the lower one."
+        errors["upper"] = say.line("The upper threshold must be above the lower one.")
     if errors or lower is None:
         raise Refused(**errors)
     return heat.Question(lower, upper, (day.month, day.day), tuple(sorted(sums))), unit
@@ -183,7 +190,7 @@ def receive(station: uuid.UUID) -> AnyResponse:
     sent = request.files.get("file")
     try:
         if sent is None or not sent.filename:
-            raise Refused(file="No file was chosen: choose a CSV with a header line.")
+            raise Refused(file=say.line("No file was chosen: choose a CSV with a header line."))
         upload = files.receive(db(), member(), stored.id, sent.filename, sent.read(), real_now())
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
@@ -209,9 +216,9 @@ def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None
         working=upload.job in files.AT_WORK,
         jobs=files.Job,
         errors=forms.Errors(errors),
-        columns=[("date", "Date"), ("tmin", "Minimum"), ("tmax", "Maximum"), ("rain", "Rain, if there is any")],
-        header=[("", "not in the file"), *((name, name) for name in preview.header)],
-        orders=[("", "say which"), *weather_csv.ORDERS.items()],
+        columns=[("date", "Date"), ("tmin", "Minimum"), ("tmax", "Maximum"), ("rain", say.line("Rain, if there is any"))],
+        header=[("", say.line("not in the file")), *((name, name) for name in preview.header)],
+        orders=[("", say.line("say which")), *((order, say.line(words)) for order, words in weather_csv.ORDERS.items())],
         most=SHOWN_LINES,
     )
 
@@ -226,7 +233,10 @@ def import_file(upload: uuid.UUID) -> AnyResponse | tuple[str, int]:
         return _preview(weather_file, request.form.to_dict(), error.errors), 400
     if not done:
         return redirect(url_for("station.file", farm=the_farm().id, upload=upload))
-    flash(f"{done['stored']} days are in. {done['refused']} lines were refused and stay with the file.", "good")
+    flash(
+        say.line(STORED, stored=done["stored"], refused=done["refused"]),
+        "good",
+    )
     return redirect(url_for("station.page", farm=the_farm().id, station=weather_file.station_id))
 
 

@@ -5,6 +5,7 @@ import uuid
 from flask import Blueprint, g, jsonify
 from werkzeug.wrappers import Response
 
+from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.services import writing
 from bootmark.services.base import work
@@ -25,7 +26,7 @@ def receive(farm: uuid.UUID) -> Response | tuple[Response, int]:
     body = forms.posted()
     batch = body.get("commands")
     if not isinstance(batch, list) or len(batch) > MOST_COMMANDS:
-        return jsonify(error=f"Send {{commands: [...]}} with at most {MOST_COMMANDS} commands."), 422
+        return jsonify(error=say.line("Send {{commands: [...]}} with at most {most_commands} commands.", most_commands=MOST_COMMANDS)), 422
     results = writing.sync(farm, member, default(), batch, real_now(), device_moment(body.get("sent_at")))
     for result in results:
         if result["status"] == Answer.FAULT:

@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import g
 
+from bootmark import say
 from bootmark.core.season.windows import Cell
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.farm_time import zone
@@ -55,7 +56,9 @@ def _plan(one: Planned, now: dt.datetime) -> Plan:
     return Plan(
         one=one,
         spans=[(start.astimezone(local), end.astimezone(local)) for start, end in one.spans],
-        svg=strips_svg(one.table, local, f"Hours for {one.control.name.lower()} on {one.block.name}") if one.table else "",
+        svg=strips_svg(one.table, local, say.line("Hours for {control} on {block}", control=one.control.name.lower(), block=one.block.name))
+        if one.table
+        else "",
         steps=sorted(steps, key=lambda step: step[0]),
         now=one.state_at(now),
         hours=[(start.astimezone(local), end.astimezone(local), cell) for start, end, cell in stretches],

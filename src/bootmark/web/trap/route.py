@@ -108,7 +108,7 @@ def save() -> AnyResponse | tuple[str, int]:
         record = forms.record_id()
         return _edit(traps.by_id(db()).get(record) if record else None, error.errors), 400
     if result["status"] == Answer.CONFLICT:
-        flash("Somebody else changed this trap meanwhile: both versions are kept, and the Book shows them.", "warn")
+        flash(say.line("Somebody else changed this trap meanwhile: both versions are kept, and the Book shows them."), "warn")
     return redirect(url_for("trap.page", farm=the_farm().id))
 
 
