@@ -9,6 +9,7 @@ import shapely
 from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
+from bootmark import say
 from bootmark.drawing import svg
 from bootmark.drawing.palette import themed
 from bootmark.services.base import ground
@@ -77,7 +78,7 @@ def plan_svg(
 ) -> str:
     """The plan as SVG. stops: block ids in walking order; marks: block id to "must" or "wait"; links: block id to where a click on it
     leads; spots: traps as x, y, name, whether one waits."""
-    return _drawn(blocks, tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots))
+    return _drawn(blocks, tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), say.tongue().language)
 
 
 @functools.lru_cache(maxsize=256)
@@ -87,6 +88,7 @@ def _drawn(
     marked: tuple[tuple[str, str], ...],
     linked: tuple[tuple[str, str], ...],
     spots: tuple[Spot, ...],
+    _language: str,
 ) -> str:
     marks, links = dict(marked), dict(linked)
     corners = [point for _, _, _, outline in blocks for point in outline] or [(0, 0), (100, 60)]
@@ -108,7 +110,7 @@ def _drawn(
         parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
         parts.append(
             svg.circle(*GATE, 6, themed.page, themed.boot, 2.4)
-            + svg.text("gate", GATE[0], GATE[1] + 22, size=12, anchor="middle", fill=themed.ink)
+            + svg.text(say.line("gate"), GATE[0] - 12, GATE[1] + 22, size=12, fill=themed.ink)
         )
         for n, block_id in enumerate(stops, 1):
             if block_id not in middles:
@@ -131,7 +133,7 @@ def _drawn(
     title = "Plan of the farm with its traps" if spots else "Plan of the farm"
     return svg.document(
         "".join(parts),
-        "Plan of the farm with today's walk" if stops else title,
+        say.line("Plan of the farm with today's walk" if stops else title),
         f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
         "group" if links else "img",
     )

@@ -38,9 +38,9 @@ TEXTS: dict[Says, Text] = {
     Says.NEEDS_COUNT: "A count to the plan.",
     Says.NEEDS_THRESHOLD: "A threshold for this crop.",
     Says.COUNTED: "Counted {estimate:measured} {unit} ({low:measured} to {high:measured}), {units} looked at.",
-    Says.THRESHOLD: "{value:measured} {unit} is where it starts to matter ({source}).",
+    Says.THRESHOLD: "{value:measured} {unit} is where it starts to matter ({source:word}).",
     Says.THRESHOLD_WITHIN: (
-        "{value:measured} {unit} is where it starts to matter ({source}); the count does not tell on which side it lies."
+        "{value:measured} {unit} is where it starts to matter ({source:word}); the count does not tell on which side it lies."
     ),
     Says.MORE_NEXT_TIME: "{value:measured} or more at the next count.",
     Says.MORE_UNITS: "More units counted, or the same count in a few days.",

@@ -19,13 +19,22 @@ class Formats:
     def weekday(self, on: dt.date) -> str:
         return f"{on:%a %-d %B}"
 
+    def weekday_name(self, on: dt.date) -> str:
+        return f"{on:%A}"
+
+    def weekday_day(self, on: dt.date) -> str:
+        return f"{on:%A %-d %B}"
+
+    def short_full_day(self, on: dt.date) -> str:
+        return f"{on:%-d %b %Y}"
+
     def month(self, on: dt.date) -> str:
         return f"{on:%B}"
 
     def short_month(self, on: dt.date) -> str:
         return f"{on:%b}"
 
-    def time(self, at: dt.time) -> str:
+    def time(self, at: dt.time | dt.datetime) -> str:
         return f"{at:%H:%M}"
 
     def decimal(self, value: float, places: int) -> str:

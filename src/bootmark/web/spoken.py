@@ -131,15 +131,19 @@ def spoken(node: nodes.Expr) -> nodes.Expr:
         return _joined([part.value if isinstance(part, nodes.Const) else part for part in node.nodes])
     if isinstance(node, nodes.Or):
         return nodes.Or(node.left, spoken(node.right))
-    if isinstance(node, nodes.Getitem) and isinstance(node.node, nodes.Dict):
-        choices = nodes.Dict([nodes.Pair(pair.key, spoken(pair.value)) for pair in node.node.items])
-        return nodes.Getitem(choices, node.arg, node.ctx)
-    if isinstance(node, nodes.Filter) and node.name in ("default", "join", "format"):
-        held = spoken(node.node) if isinstance(node.node, nodes.Const) else node.node
-        return nodes.Filter(held, node.name, [spoken(arg) for arg in node.args], node.kwargs, node.dyn_args, node.dyn_kwargs)
+    if isinstance(node, nodes.Getitem) and isinstance(node.node, (nodes.Dict, nodes.List)):
+        return nodes.Getitem(_choices(node.node), node.arg, node.ctx)
+    if isinstance(node, nodes.Filter) and node.name in ("default", "join"):
+        return nodes.Filter(node.node, node.name, [spoken(arg) for arg in node.args], node.kwargs, node.dyn_args, node.dyn_kwargs)
     if isinstance(node, nodes.Call):
         return cast(nodes.Expr, _handed_on(node))
     return node
+
+
+def _choices(node: nodes.Dict | nodes.List) -> nodes.Dict | nodes.List:
+    if isinstance(node, nodes.List):
+        return nodes.List([spoken(item) for item in node.items])
+    return nodes.Dict([nodes.Pair(pair.key, spoken(pair.value)) for pair in node.items])
 
 
 def _joined(parts: list[Any]) -> nodes.Expr:

@@ -42,15 +42,31 @@ WITHIN = {"station": "farm", "season": "stages", "trap": "stages"}
 def day(value: dt.date | None, *, year: bool = False) -> str:
     if value is None:
         return say.line("not this year")
-    return f"{value:%-d %B %Y}" if year else f"{value:%-d %B}"
+    formats = say.tongue().formats
+    return formats.full_day(value) if year else formats.day(value)
 
 
 def short_day(value: dt.date) -> str:
-    return f"{value:%a %-d %B}"
+    return say.tongue().formats.weekday(value)
 
 
 def clock(value: dt.datetime) -> str:
-    return f"{value:%a %-d %B, %H:%M}"
+    formats = say.tongue().formats
+    return f"{formats.weekday(value)}, {formats.time(value)}"
+
+
+def time(value: dt.datetime) -> str:
+    return say.tongue().formats.time(value)
+
+
+def moment(value: dt.datetime, *, year: bool = True) -> str:
+    """A day with its time; year: whether its year matters."""
+    return f"{day(value, year=year)}, {time(value)}"
+
+
+def written(value: dt.date, how: str) -> str:
+    """A day as one of the ways in which a language writes it: a name of `say.formats.Formats`."""
+    return str(getattr(say.tongue().formats, how)(value))
 
 
 def local(value: dt.datetime) -> dt.datetime:
@@ -183,6 +199,9 @@ def init(app: Flask) -> None:
         said=said,
         hour_reason=hour_reason,
         term=say.term,
+        time=time,
+        moment=moment,
+        written=written,
         word=word,
     )
     app.jinja_env.globals.update(

@@ -182,7 +182,7 @@ def handles(
 
 
 def as_json(value: Any) -> Any:
-    """Days, times and ids as text, dataclasses and mappings as dicts, messages with their text as it is shown now, for a working that is kept."""
+    """For a working that is kept: ids, days and times as text, values as dicts, messages with their text as it is shown now."""
     if isinstance(value, Message):
         return as_json(say.kept(value))
     if hasattr(value, "__dataclass_fields__"):

@@ -8,6 +8,8 @@ from cachetools import LRUCache
 from sqlalchemy import TextClause, event
 from sqlalchemy.orm import ORMExecuteState, Session, UOWTransaction
 
+from bootmark import say
+
 Value = TypeVar("Value")
 
 
@@ -37,7 +39,10 @@ def _flushed(session: Session, _context: UOWTransaction) -> None:
 
 
 class Kept(Generic[Value]):
-    """The values asked for last, at most so many, shared by the threads of a process. A key names all that its value rests on."""
+    """The values asked for last, at most so many, shared by the threads of a process.
+
+    A key names all that its value rests on, but for the language of whoever asks: a value may hold words, so each has its own.
+    """
 
     def __init__(self, most: int) -> None:
         self._values: LRUCache[Hashable, Value] = LRUCache(most)
@@ -45,9 +50,9 @@ class Kept(Generic[Value]):
 
     def get(self, key: Hashable) -> Value | None:
         with self._lock:
-            return self._values.get(key)
+            return self._values.get((say.tongue().language, key))
 
     def put(self, key: Hashable, value: Value) -> Value:
         with self._lock:
-            self._values[key] = value
+            self._values[say.tongue().language, key] = value
         return value

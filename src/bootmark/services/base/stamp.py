@@ -13,7 +13,6 @@ from sqlalchemy import Text, cast, func, literal
 from sqlalchemy.dialects.postgresql import aggregate_order_by
 from sqlalchemy.orm import Session
 
-from bootmark import say
 from bootmark.services.base import memo
 from bootmark.store.models import FarmChange
 from bootmark.store.rows import of_farm
@@ -55,8 +54,8 @@ def of(session: Session, *topics: Topic) -> Stamp:
 
 
 def while_standing(session: Session, kept: "memo.Kept[Value]", topics: Sequence[Topic], key: Hashable, make: Callable[[], Value]) -> Value:
-    """What was made before under this key and in this language, as long as the rows of some topics stand; else made anew."""
+    """What was made before under this key, as long as the rows of some topics stand; else made anew."""
     farm: uuid.UUID = session.info["farm"]
-    full = (farm, of(session, *topics), say.tongue().language, key)
+    full = (farm, of(session, *topics), key)
     before = kept.get(full)
     return before if before is not None else kept.put(full, make())

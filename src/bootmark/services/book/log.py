@@ -110,11 +110,11 @@ def _counts(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) ->
 def _counted(row: SampleRow) -> str:
     estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure)))
     if row.measure == Measure.PROPORTION:
-        return say.line("on {share:percent} of {units} {unit}s", share=estimate.estimate, units=estimate.units, unit=row.unit)
+        return say.line("on {share:percent} of {units} {unit:word}s", share=estimate.estimate, units=estimate.units, unit=row.unit)
     facts = {"estimate": estimate.estimate, "unit": row.unit, "units": estimate.units}
     if row.enemies:
-        return say.line("{estimate:1} for each {unit} on {units}, {helpers} helpers", **facts, helpers=sum(row.enemies))
-    return say.line("{estimate:1} for each {unit} on {units}", **facts)
+        return say.line("{estimate:1} for each {unit:word} on {units}, {helpers} helpers", **facts, helpers=sum(row.enemies))
+    return say.line("{estimate:1} for each {unit:word} on {units}", **facts)
 
 
 def _calls(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
@@ -173,7 +173,7 @@ def _crop_stages(session: Session, ids: Sequence[uuid.UUID], _known: Catalogue) 
     statement = _join(of_farm(CropStage, CropStage.id, CropStage.code, CropStage.node, Block.crop), CropStage, Block, CropStage.block_id)
     return {
         stage: say.line(
-            "BBCH {code}, {name}." if node is None else "BBCH {code}, {name}, node {node}.",
+            "BBCH {code}, {name:word}." if node is None else "BBCH {code}, {name:word}, node {node}.",
             code=f"{code:02}",
             name=bbch.scale_of(crop).name(code),
             node=node,

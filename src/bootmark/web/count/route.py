@@ -49,7 +49,7 @@ def _texts(plan: dict[str, Any]) -> dict[str, str]:
         "axis": say.line("{unit} by {unit}", unit=plan["unit"]),
         "first": say.line("Count the first {unit}", unit=plan["unit"]),
         "threshold": say.line("{value:measured} {unit}", **facts) if threshold else "",
-        "threshold_long": say.line("{value:measured} {unit} ({source})", **facts)
+        "threshold_long": say.line("{value:measured} {unit} ({source:word})", **facts)
         if threshold
         else say.line("No threshold is known for this crop."),
     }

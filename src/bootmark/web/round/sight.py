@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from flask import g
 
-from bootmark import say
 from bootmark.core.field.walk import PlannedStop, Walk
 from bootmark.drawing.plan import plan_svg, shapes
 from bootmark.services.base import memo, stamp
@@ -33,7 +32,7 @@ _sights: memo.Kept[Sight] = memo.Kept(128)
 
 def sight(today: dt.date) -> Sight:
     """The walk of a day, drawn. Making it may make forecasts anew, which is a write: the key is asked for after it."""
-    key = (the_farm().id, today, g.known.hash, say.tongue().language)
+    key = (the_farm().id, today, g.known.hash)
     kept = _sights.get((stamp.of(db()), key))
     if kept is not None:
         return kept

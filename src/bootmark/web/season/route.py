@@ -131,12 +131,11 @@ def _differs(plain: Season, found: Season, today: dt.date) -> str:
         before = usual.get(event.id)
         if event.p50 and before and max(event.p50, before) >= today and len(told) < 3:
             moved = (event.p50 - before).days
-            how = (
-                say.line("on the same day")
-                if not moved
-                else f"{abs(moved)} day{'s' if abs(moved) != 1 else ''} {'later' if moved > 0 else 'earlier'}"
-            )
-            told.append(f"{event.name}: {event.p50:%-d %B}, {how}.")
+            how = say.line("on the same day")
+            if moved:
+                way = ("{of} day later", "{of} days later") if moved > 0 else ("{of} day earlier", "{of} days earlier")
+                how = say.many(*way, abs(moved))
+            told.append(say.line("{event}: {on:day}, {how}.", event=event.name, on=event.p50, how=how))
         elif before and before >= today and event.p50 is None:
             told.append(say.line("{name}: not this year.", name=event.name))
     moves = " ".join(told) or say.line("Nothing that is still to come moves.")

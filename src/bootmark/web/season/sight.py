@@ -3,6 +3,7 @@
 import datetime as dt
 from dataclasses import dataclass
 
+from bootmark import say
 from bootmark.core.season.phenology import Season
 from bootmark.drawing.axes import Axis
 from bootmark.services.base import memo
@@ -48,6 +49,6 @@ def _side_by_side(one: Ask, found: Season, years: list[Year], today: dt.date) ->
     rows = [
         YearRow(str(today.year), found.dates[0], found.shares),
         *(YearRow(str(year.year), year.first, year.shares) for year in years),
-        YearRow("usual", found.dates[0], found.usual),
+        YearRow(say.line("usual"), found.dates[0], found.usual),
     ]
     return years_svg(rows, axis_of(one, found, today), today)

@@ -54,8 +54,8 @@ def window_name(control: Control | None) -> str:
 def _reached(control: Control) -> str:
     """Who is reached: the one phase that the control is bound to, or all of its stages."""
     if len(control.phases) == 1 and control.phases[0].endswith(tuple(MANY[stage] for stage in control.stages)):
-        return control.phases[0].replace("-", " ")
-    return " and ".join(MANY[stage] for stage in control.stages)
+        return say.line(control.phases[0].replace("-", " "))
+    return say.tongue().formats.both([say.line(MANY[stage]) for stage in control.stages])
 
 
 def pace(days_early: int | None) -> str:
@@ -64,7 +64,9 @@ def pace(days_early: int | None) -> str:
         return ""
     if not days_early:
         return say.line("as usual")
-    return f"{abs(days_early)} day{'s' if abs(days_early) != 1 else ''} {'early' if days_early > 0 else 'late'}"
+    if days_early > 0:
+        return say.many("{of} day early", "{of} days early", days_early)
+    return say.many("{of} day late", "{of} days late", -days_early)
 
 
 def axis_of(today: dt.date) -> Axis:

@@ -1,5 +1,6 @@
 // Season: what if it were warmer, or the biofix earlier. Late answers are dropped.
 import * as ask from "./lib/ask.js";
+import "./lib/filters.js";
 import { anew, ownHTML } from "./lib/ribbon.js";
 import { say } from "./lib/say.js";
 

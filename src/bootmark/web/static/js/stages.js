@@ -1,5 +1,6 @@
 // Stages: more ribbons as one scrolls, filters at once, the progress of a reckoning.
 import { untilDone } from "./lib/ask.js";
+import "./lib/filters.js";
 import { ownHTML, settle } from "./lib/ribbon.js";
 import { say } from "./lib/say.js";
 
@@ -38,12 +39,6 @@ if (near) {
     event.preventDefault();
     load([{ isIntersecting: true, target: more }]);
   });
-}
-
-const filters = document.querySelector("[data-filters]");
-if (filters) {
-  filters.querySelector("[data-apply]").hidden = true;
-  filters.addEventListener("change", () => filters.submit());
 }
 
 const progress = document.querySelector("[data-progress]");
