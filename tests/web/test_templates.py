@@ -7,6 +7,8 @@ from pathlib import Path
 WEB = Path(__file__).resolve().parents[2] / "src" / "bootmark" / "web"
 TEMPLATES = sorted(WEB.rglob("*.html"))
 LONGEST = 140
+APART = {"look.record", "call", "done"}
+"""Kinds of commands and of entries in the book: names of their own, which nothing else has."""
 
 
 class Templates(unittest.TestCase):
@@ -35,6 +37,13 @@ class Templates(unittest.TestCase):
     def test_every_colour_is_one_of_the_palette_by_its_name(self) -> None:
         for path in TEMPLATES:
             self.assertNotRegex(path.read_text(), r"#[0-9a-fA-F]{6}\b", path.name)
+
+    def test_what_means_something_is_compared_with_its_member_never_with_a_word(self) -> None:
+        for path in TEMPLATES:
+            compared = re.findall(
+                r"\.(?:kind|state|role|verdict|activity|measure|what) *(?:==|!=|in) *\(?[\"\']([\w .-]+)", path.read_text()
+            )
+            self.assertEqual([word for word in compared if word not in APART], [], path.name)
 
     def test_no_text_is_let_through_unescaped(self) -> None:
         for path in TEMPLATES:

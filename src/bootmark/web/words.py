@@ -14,8 +14,12 @@ from markupsafe import Markup
 from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.model import MANY
+from bootmark.core.field import soybean
+from bootmark.core.meanings import AgentKind, ControlKind, HourState, Measure, SignState, TrapWait
 from bootmark.core.messages import Message
 from bootmark.say import hours
+from bootmark.services.base.roles import Role
+from bootmark.services.base.states import EnquiryState, TreatmentState, WeatherVerdict
 from bootmark.web import spoken
 from bootmark.web.script import route as script
 
@@ -127,6 +131,12 @@ def word(value: object) -> str:
     return say.line(str(value)) if value else ""
 
 
+MEANINGS = (
+    AgentKind, ControlKind, EnquiryState, HourState, Measure, Role, SignState, TrapWait, TreatmentState, WeatherVerdict,
+)  # fmt: skip
+"""Enumerations whose members templates compare with: never with words."""
+
+
 def fresh_id() -> str:
     return str(uuid.uuid4())
 
@@ -206,6 +216,8 @@ def init(app: Flask) -> None:
     )
     app.jinja_env.globals.update(
         said_words=spoken.said_words,
+        FROM_SCARS=soybean.FROM_SCARS,
+        **{meaning.__name__: meaning for meaning in MEANINGS},
         lugs=lugs,
         fresh_id=fresh_id,
         control_name=control_name,

@@ -6,11 +6,12 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response
 
 from bootmark import say
-from bootmark.core.meanings import DecisionKind
-from bootmark.core.types import ACTING
+from bootmark.core.meanings import DecisionKind, VerdictKind
+from bootmark.core.types import ACTING, Decision
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import growth, stops
+from bootmark.services.scouting.stops import AtStop
 from bootmark.services.treatment import calls
 from bootmark.web import at_stop, forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
@@ -45,10 +46,17 @@ def page(stop: uuid.UUID) -> str:
         offered=[(choice, agent.control(choice.control)) for choice in decision.choices if choice.offered],
         closed=[(choice, agent.control(choice.control)) for choice in decision.choices if not choice.offered],
         made=made,
+        count_first=_count_first(here, chosen, decision),
         ahead=growth.outlook(db(), the_farm(), here.block, agent, here.samples.get(chosen), now().date()),
         record_id=made.id if made else stops.child(stop, "call", chosen),
         may=member().role in SCOUTS,
     )
+
+
+def _count_first(here: AtStop, agent: str, decision: Decision) -> bool:
+    """Whether a named pest waits for its count."""
+    named = here.look is not None and here.look.verdict == VerdictKind.NAMED
+    return named and decision.kind == DecisionKind.LOOK_AGAIN and agent not in here.samples
 
 
 @blueprint.post("/f/<uuid:farm>/call/<uuid:stop>")
@@ -58,7 +66,7 @@ def make(stop: uuid.UUID) -> Response:
     agent = request.form.get("agent", "")
     sample = here.samples.get(agent)
     left = request.form.get("control") == DecisionKind.LEAVE
-    choice = {"control": "", "instead": "leave"} if left else {}
+    choice = {"control": "", "instead": DecisionKind.LEAVE} if left else {}
     try:
         result = forms.send(calls.MakeDecision, sample_id=str(sample.id) if sample else None, **choice)
     except Refused as error:

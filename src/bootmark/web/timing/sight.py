@@ -3,7 +3,6 @@
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 from flask import g
 
@@ -20,13 +19,24 @@ Span = tuple[dt.datetime, dt.datetime]
 
 
 @dataclass(frozen=True)
+class Step:
+    """One row of a plan: a treatment, with the last day of its window, or a look that is booked."""
+
+    on: dt.date
+    what: str
+    why: str
+    state: str
+    until: dt.date | None = None
+
+
+@dataclass(frozen=True)
 class Plan:
-    """One call's plan. spans: good hours in the farm's own time; steps: day, "treat" or "look", and its row; now: this hour's limits."""
+    """One call's plan. spans: good hours in the farm's own time; now: this hour's limits."""
 
     one: Planned
     spans: list[Span]
     svg: str
-    steps: list[tuple[dt.date, str, Any]]
+    steps: list[Step]
     now: Cell | None
     hours: list[tuple[dt.datetime, dt.datetime, Cell]]
 
@@ -51,7 +61,9 @@ def _plans(planned: Sequence[Planned], now: dt.datetime) -> list[Plan]:
 def _plan(one: Planned, now: dt.datetime) -> Plan:
     local = zone(the_farm())
     treatments, looks = timing.programme(db(), one.treatment.decision_id)
-    steps = [(row.on, "treat", row) for row in treatments] + [(row.due_on, "look", row) for row in looks]
+    name = one.control.name
+    steps = [Step(row.on, name, row.why, row.state, row.not_after) for row in treatments]
+    steps += [Step(row.due_on, say.line("Look again"), row.look_for, row.state) for row in looks]
     stretches = one.table.stretches() if one.table else []
     return Plan(
         one=one,
@@ -59,7 +71,7 @@ def _plan(one: Planned, now: dt.datetime) -> Plan:
         svg=strips_svg(one.table, local, say.line("Hours for {control} on {block}", control=one.control.name.lower(), block=one.block.name))
         if one.table
         else "",
-        steps=sorted(steps, key=lambda step: step[0]),
+        steps=sorted(steps, key=lambda step: step.on),
         now=one.state_at(now),
         hours=[(start.astimezone(local), end.astimezone(local), cell) for start, end, cell in stretches],
     )
