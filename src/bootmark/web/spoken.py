@@ -22,7 +22,8 @@ READ = frozenset({"alt", "aria-label", "placeholder", "title"})
 RAW = frozenset({"script", "style"})
 VOID = re.compile(r"&[a-z]+;|&#\d+;")
 FIELD = re.compile(r"\{(\d+)\}")
-SAID = "said_words"
+SAID, COUNTED = "said_words", "counted"
+"""What a template calls to say its texts; and, by hand, to say one that counts: counted("{of} stop", "{of} stops", number)."""
 TAG = re.compile(r"</?([a-zA-Z][\w-]*)|<!")
 VALUE = re.compile(r"""(?<![\w:@.-])([\w:@.-]+)=(["'])|>""")
 
@@ -135,6 +136,8 @@ def spoken(node: nodes.Expr) -> nodes.Expr:
         return nodes.Getitem(_choices(node.node), node.arg, node.ctx)
     if isinstance(node, nodes.Filter) and node.name in ("default", "join"):
         return nodes.Filter(node.node, node.name, [spoken(arg) for arg in node.args], node.kwargs, node.dyn_args, node.dyn_kwargs)
+    if isinstance(node, nodes.Call) and isinstance(node.node, nodes.Name) and node.node.name == COUNTED:
+        return node
     if isinstance(node, nodes.Call):
         return cast(nodes.Expr, _handed_on(node))
     return node
@@ -154,7 +157,8 @@ def _joined(parts: list[Any]) -> nodes.Expr:
 
 
 def _capital(text: object) -> bool:
-    return isinstance(text, str) and text[:1].isupper() and not text[1:2].isupper()
+    """Whether a text begins as a title does: with a capital, or with a number and words."""
+    return isinstance(text, str) and ((text[:1].isupper() and not text[1:2].isupper()) or (text[:1].isdigit() and " " in text))
 
 
 class _Titles(NodeTransformer):

@@ -216,6 +216,7 @@ def init(app: Flask) -> None:
     )
     app.jinja_env.globals.update(
         said_words=spoken.said_words,
+        counted=say.many,
         FROM_SCARS=soybean.FROM_SCARS,
         **{meaning.__name__: meaning for meaning in MEANINGS},
         lugs=lugs,

@@ -20,7 +20,7 @@ from bootmark.services.seasons import forecasts, sightings, traps
 from bootmark.services.seasons.forecasts import Ask
 from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, the_farm
-from bootmark.web.season.sight import axis_of, sight
+from bootmark.web.season.sight import Sight, axis_of, sight
 from bootmark.web.stages import ribbon
 from bootmark.web.stages.svg import ribbon_svg
 
@@ -36,6 +36,14 @@ def _ask(block: uuid.UUID, agent: str) -> tuple[ground.Block, Agent, Ask | None]
     return found, g.known.agents[agent], forecasts.ask(db(), the_farm(), found, g.known.agents[agent], now().date())
 
 
+def _date_titles(one: Ask, seen: Sight) -> list[str]:
+    """Heads of the columns of dates: this year's chances, then other years, or the usual one where there are none."""
+    sighted = [say.line("Before the sighting")] if one.sightings else []
+    chances = [say.line("1 in 10 by"), say.line("Even chance"), say.line("9 in 10 by")]
+    others = [str(year.year) for year in seen.years] or [say.line("Usual year")]
+    return [say.line("Event"), *sighted, *chances, *others, say.line("Its heat is")]
+
+
 def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None, form: Any = None) -> str:
     where, what, one = _ask(block, agent)
     today, farm = now().date(), the_farm()
@@ -45,11 +53,13 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         before = forecasts.reckon(db(), farm, one, today) if one.sightings else None
         beside = ribbon.around(today, traps.register(db(), today))
         lasts = request.args.get("lasts", type=int)
+        sight_of = sight(one, found, today, lasts if lasts in LASTS else None)
         told = {
             "one": ribbon.view(one, found, beside, today, axis_of(one, found, today), before),
             "before": {event.id: event.p50 for event in before.events} if before else {},
-            "seen": sight(one, found, today, lasts if lasts in LASTS else None),
+            "seen": sight_of,
             "lasts": lasts if lasts in LASTS else "",
+            "date_titles": _date_titles(one, sight_of),
             "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],
         }
     return render_template(

@@ -94,6 +94,12 @@ def _gaps(station: ground.Station, record: stations.Record) -> list[tuple[dt.dat
     return [(first, last, say.term(Fill(how[first])) if first in how else "") for first, last in reversed(runs)]
 
 
+def _sum_title(celsius: float, unit: str) -> str:
+    """A heat sum as the head of its column, in the unit that was asked for."""
+    shown = units.difference_fahrenheit(celsius) if unit == "F" else celsius
+    return say.line("{sum:g} DD {unit}", sum=round(float(shown), 1), unit=unit)
+
+
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
 @on_farm
 @at_most("60/minute")
@@ -125,7 +131,7 @@ def _page(station: ground.Station, wrong: Mapping[str, str] | None = None, key: 
         first=min(record.days, default=None),
         last=max(record.days, default=None),
         rows=list(zip(rows, totals, strict=True)),
-        sums=[units.difference_fahrenheit(one) if unit == "F" else one for one in asked.sums],
+        sum_titles=[_sum_title(heat_sum, unit) for heat_sum in asked.sums],
         unit=unit,
         errors=forms.Errors(errors),
         wrong=forms.Errors(wrong),

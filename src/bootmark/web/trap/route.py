@@ -35,6 +35,14 @@ def _plan(hanging: list[traps.Hanging], today: dt.date) -> str:
     return plan_svg(shapes(blocks), spots=spots)
 
 
+def _next_due(hanging: list[traps.Hanging]) -> str:
+    """What is said where no trap waits."""
+    first = min((due.on for trapped in hanging for due in trapped.due), default=None)
+    if first is None:
+        return say.line("Hang one where a pest is counted from its first catch.")
+    return say.line("The next is due on {on:day}.", on=first)
+
+
 def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str = "") -> str:
     today, farm = now().date(), the_farm()
     hanging = _hanging(today)
@@ -45,6 +53,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         blocks={block.id: block for block in ground.blocks(db())},
         proposals=traps.proposals(db(), farm, g.known, today, hanging),
         waiting=[one for one in hanging if any(due.on <= today for due in one.due)],
+        next_due=_next_due(hanging),
         kinds={kind: say.term(kind) for kind in TrapKind},
         today=today,
         errors=forms.Errors(errors),
