@@ -10,7 +10,12 @@ NOTE = ROOT / "assets" / "built.sha256"
 
 def digest() -> str:
     """Of the style's source, every template that names its classes, and the style itself."""
-    sources = [ROOT / "assets" / "app.css", *sorted((ROOT / "assets" / "style").glob("*.css")), *sorted((ROOT / "src" / "bootmark" / "web").rglob("*.html")), STYLE]
+    sources = [
+        ROOT / "assets" / "app.css",
+        *sorted((ROOT / "assets" / "style").glob("*.css")),
+        *sorted((ROOT / "src" / "bootmark" / "web").rglob("*.html")),
+        STYLE,
+    ]
     return hashlib.sha256(b"\0".join(path.read_bytes() for path in sources)).hexdigest()
 
 

@@ -6,10 +6,11 @@ import uuid
 from flask import Flask, g
 
 from bootmark.drawing import svg
-from bootmark.drawing.plan import plan_svg, shapes
+from bootmark.drawing.plan import plan_svg
 from bootmark.services.base.work import Farm
 from bootmark.store.models import Block
 from bootmark.web import forms
+from bootmark.web.plan import shapes
 
 
 class Errors(unittest.TestCase):

@@ -2,7 +2,7 @@
 
 import functools
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from html import escape
 
 import shapely
@@ -12,8 +12,6 @@ from shapely.geometry import LineString, Polygon
 from bootmark import say
 from bootmark.drawing import svg
 from bootmark.drawing.palette import themed
-from bootmark.services.base import ground
-from bootmark.services.base.ground import Block
 
 FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
 ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed": 6.0, "container": 8.0}
@@ -60,13 +58,6 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
 
 Shape = tuple[str, str, str, tuple[tuple[float, float], ...]]
 Spot = tuple[float, float, str, bool]
-
-
-def shapes(blocks: Iterable[Block]) -> tuple[Shape, ...]:
-    """What the plan draws of blocks: id, name, place and outline in metres. One whose outline can't be drawn is left out."""
-    return tuple(
-        (str(block.id), block.name, block.place, tuple((x, y) for x, y in block.outline)) for block in blocks if ground.drawable(block)
-    )
 
 
 def plan_svg(

@@ -20,7 +20,7 @@ MEAN = By(
     {"yes": "{estimate:tally} for each {unit} ({low:tally} to any number) on {units}"},
     "{estimate:tally} for each {unit} ({low:tally} to {high:tally}) on {units}",
 )
-SHARE = "{estimate:percent} of the {unit}s ({low:percent} to {high:percent}) on {units}"
+SHARE = "{estimate:percent} ({low:percent} to {high:percent}) of {units}, by {unit}"
 
 
 def reading(

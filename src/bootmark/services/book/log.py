@@ -110,7 +110,7 @@ def _counts(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) ->
 def _counted(row: SampleRow) -> str:
     estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure)))
     if row.measure == Measure.PROPORTION:
-        return say.line("on {share:percent} of {units} {unit:word}s", share=estimate.estimate, units=estimate.units, unit=row.unit)
+        return say.line("on {share:percent} of {units}, by {unit:word}", share=estimate.estimate, units=estimate.units, unit=row.unit)
     facts = {"estimate": estimate.estimate, "unit": row.unit, "units": estimate.units}
     if row.enemies:
         return say.line("{estimate:1} for each {unit:word} on {units}, {helpers} helpers", **facts, helpers=sum(row.enemies))

@@ -300,6 +300,7 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
     context.refuse_what_is_wrong()
     working = {
         "checks": list(wanted),
+        "language": say.tongue().language,
         "weather": as_json(block_weather.at(context.session, context.farm, block, command.started_at)),
         "control": as_json(control),
         "catalogue": context.catalogue.hash,

@@ -9,7 +9,7 @@ from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.meanings import ControlKind
-from bootmark.drawing.plan import plan_svg, shapes
+from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
@@ -20,6 +20,7 @@ from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
 from bootmark.web.guard import ask_who, db, member, now, on_farm, the_farm
+from bootmark.web.plan import shapes
 
 blueprint = Blueprint("do", __name__, template_folder=".")
 

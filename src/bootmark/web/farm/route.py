@@ -12,7 +12,7 @@ from bootmark import say
 from bootmark.core.catalogue import bbch
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
-from bootmark.drawing.plan import plan_svg, shapes
+from bootmark.drawing.plan import plan_svg
 from bootmark.services import places
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Answer, Refused
@@ -21,6 +21,7 @@ from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
+from bootmark.web.plan import shapes
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
 EMPTY_CORNER = [[0, 320], [60, 320], [60, 360], [0, 360]]

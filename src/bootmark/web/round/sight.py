@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from flask import g
 
 from bootmark.core.field.walk import PlannedStop, Walk
-from bootmark.drawing.plan import plan_svg, shapes
+from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.ground import Block
 from bootmark.services.scouting import rounds
 from bootmark.services.scouting.rounds import Opened
 from bootmark.web.guard import db, real_now, the_farm
+from bootmark.web.plan import shapes
 
 MUST = 50
 """Weight of a reason from which on a stop must be walked."""

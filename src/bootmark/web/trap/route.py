@@ -11,13 +11,14 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark import say
 from bootmark.core.field import traps as rules
 from bootmark.core.meanings import AgentKind, TrapKind
-from bootmark.drawing.plan import plan_svg, shapes
+from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.seasons import traps
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
+from bootmark.web.plan import shapes
 from bootmark.web.trap.svg import catches_svg
 
 blueprint = Blueprint("trap", __name__, template_folder=".")
