@@ -52,21 +52,21 @@ class Case:
     def of(cls, value: "Case | Mapping[str, Any]") -> "Case":
         if isinstance(value, Case):
             return value
-        known = {name: value[name] for name in cls.__dataclass_fields__ if value.get(name) is not None}
-        if "crop" not in known:
+        given = {name: value[name] for name in cls.__dataclass_fields__ if value.get(name) is not None}
+        if "crop" not in given:
             raise ValueError("a case needs a crop")
-        for sign, state in known.get("signs", {}).items():
+        for sign, state in given.get("signs", {}).items():
             if state not in STATES:
                 raise ValueError(f"sign {sign!r} must be seen, absent or unsure, not {state!r}")
-        if known.get("hemisphere", "north") not in ("north", "south"):
+        if given.get("hemisphere", "north") not in ("north", "south"):
             raise ValueError("hemisphere must be north or south")
-        if not 1 <= int(known.get("month", 6)) <= 12:
+        if not 1 <= int(given.get("month", 6)) <= 12:
             raise ValueError("month must be from 1 to 12")
-        if not 0 <= float(known.get("slip", 0.1)) < 0.5:
+        if not 0 <= float(given.get("slip", 0.1)) < 0.5:
             raise ValueError("slip must be from 0 to below 0.5")
-        if "tools" in known:
-            known["tools"] = frozenset(known["tools"])
-        return cls(**known)
+        if "tools" in given:
+            given["tools"] = frozenset(given["tools"])
+        return cls(**given)
 
 
 @dataclass(frozen=True)

@@ -49,7 +49,7 @@ def stippling(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
 def bronzing(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
     leaf_svg = leaf.draw("#8f8a4a", "#7b763c", "#d9cf9a")
     along = [LineString(vein).buffer(4.2 * severity) for vein in leaf.veins()]
-    patches = "".join(svg.path(svg.shape_d(one.intersection(leaf.outline)), "#96602f", opacity="0.55") for one in along)
+    patches = "".join(svg.path(svg.shape_d(patch.intersection(leaf.outline)), "#96602f", opacity="0.55") for patch in along)
     return leaf_svg + patches + specks(leaf, rng, 120, "#c9a46c", (0.4, 0.8))
 
 
@@ -72,10 +72,10 @@ def webbing(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
     parts = [leaf.draw(), specks(leaf, rng, 90, svg.PALE, (0.4, 0.8))]
     for _ in range(int(40 * severity)):
         t, s = rng.uniform(0.1, 0.85), rng.uniform(-0.7, 0.7)
-        one, two = leaf.at(t, s), leaf.at(min(0.97, t + rng.uniform(0.03, 0.16)), max(-1.05, min(1.05, s + rng.uniform(-0.6, 0.6))))
-        sag = ((one[0] + two[0]) / 2, (one[1] + two[1]) / 2 + rng.uniform(1, 4))
+        start, two = leaf.at(t, s), leaf.at(min(0.97, t + rng.uniform(0.03, 0.16)), max(-1.05, min(1.05, s + rng.uniform(-0.6, 0.6))))
+        sag = ((start[0] + two[0]) / 2, (start[1] + two[1]) / 2 + rng.uniform(1, 4))
         parts.append(
-            svg.path(f"M{one[0]:.1f} {one[1]:.1f}Q{sag[0]:.1f} {sag[1]:.1f} {two[0]:.1f} {two[1]:.1f}", stroke=svg.WHITE, width=0.55)
+            svg.path(f"M{start[0]:.1f} {start[1]:.1f}Q{sag[0]:.1f} {sag[1]:.1f} {two[0]:.1f} {two[1]:.1f}", stroke=svg.WHITE, width=0.55)
         )
     for _ in range(9):
         x, y = leaf.anywhere(rng, 0.6)
@@ -165,8 +165,8 @@ def skeleton(leaf: Leaf, rng: random.Random, severity: float = 0.6) -> str:
     for _ in range(int(14 + 24 * severity)):
         x, y = leaf.anywhere(rng, 0.9)
         gone.append(svg.blob(rng, x, y, rng.uniform(6, 13)))
-    for one in gone:
-        leaf.remove(one.difference(leaf.veins_area(1.0)))
+    for piece in gone:
+        leaf.remove(piece.difference(leaf.veins_area(1.0)))
     return leaf.draw("#8a9a5a", "#7b8b4c", "#b59a5c")
 
 

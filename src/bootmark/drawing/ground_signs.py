@@ -5,7 +5,7 @@ from bootmark.drawing.backdrops import earth, seedling
 from bootmark.drawing.sketch import Draw, Sketch, plain
 
 
-def _brown_roots(one: Sketch) -> str:
+def _brown_roots(sketch: Sketch) -> str:
     healthy = soil.root(False)
     return (
         healthy.replace("#efe6d0", "#6b4a2a").replace("#d9c9a6", "#7d5a35").replace("#b39a72", "#4a3018")
@@ -14,12 +14,12 @@ def _brown_roots(one: Sketch) -> str:
     )
 
 
-def _knots(one: Sketch) -> str:
+def _knots(sketch: Sketch) -> str:
     spots = ((36, 66), (30, 80), (86, 68), (94, 84), (42, 96), (80, 100), (60, 88), (58, 112), (48, 78), (72, 80))
-    return soil.root(False) + "".join(svg.circle(x, y, one.rng.uniform(4.5, 8), "#d9c39a", "#8a6a45", 1.2) for x, y in spots)
+    return soil.root(False) + "".join(svg.circle(x, y, sketch.rng.uniform(4.5, 8), "#d9c39a", "#8a6a45", 1.2) for x, y in spots)
 
 
-def _root_tunnels(one: Sketch) -> str:
+def _root_tunnels(sketch: Sketch) -> str:
     carrot = svg.path("M36 30C50 24 70 24 84 30C84 70 72 112 60 138C48 112 36 70 36 30Z", "#d9883c", "#a85f1f", 1.4)
     top = "".join(svg.path(f"M60 30Q{40 + 10 * n} 14 {30 + 15 * n} 0", stroke=svg.GREEN, width=4) for n in range(5))
     return (
@@ -32,7 +32,7 @@ def _root_tunnels(one: Sketch) -> str:
     )
 
 
-def _gone(one: Sketch) -> str:
+def _gone(sketch: Sketch) -> str:
     return (
         earth(70)
         + svg.path("M34 92C60 76 98 84 98 102C98 118 44 122 34 92Z", "#8d7258", "#6b543e", 1)
@@ -41,7 +41,7 @@ def _gone(one: Sketch) -> str:
     )
 
 
-def _black_base(one: Sketch) -> str:
+def _black_base(sketch: Sketch) -> str:
     return (
         backdrops.stem(26, joint=False)
         + svg.path("M46 78C52 74 68 74 74 78L76 122L44 122Z", "#33261c")
@@ -50,26 +50,29 @@ def _black_base(one: Sketch) -> str:
     )
 
 
-def _mound(one: Sketch) -> str:
+def _mound(sketch: Sketch) -> str:
     grains = "".join(
-        svg.circle(60 + one.rng.gauss(0, 22), 104 - abs(one.rng.gauss(0, 14)), one.rng.uniform(0.8, 2), "#8f7350") for _ in range(70)
+        svg.circle(60 + sketch.rng.gauss(0, 22), 104 - abs(sketch.rng.gauss(0, 14)), sketch.rng.uniform(0.8, 2), "#8f7350")
+        for _ in range(70)
     )
     return backdrops.grass(84) + svg.path("M8 112C28 70 48 56 62 56C80 56 96 76 114 112Z", "#b8935f", "#8a6a45", 1.2) + grains
 
 
-def _ants_on_stick(one: Sketch) -> str:
+def _ants_on_stick(sketch: Sketch) -> str:
     return (
-        _mound(one)
+        _mound(sketch)
         + svg.path("M104 8L58 74", stroke=svg.ROOT, width=6)
         + "".join(insects.ant(100 - 11 * n, 16 + 15 * n, (5, 3, 6, 4)[n % 4], 125, "#8a3a1a") for n in range(5))
         + "".join(
-            insects.ant(one.rng.uniform(34, 84), one.rng.uniform(72, 104), one.rng.uniform(2.6, 5.4), one.rng.uniform(0, 360), "#7a3318")
+            insects.ant(
+                sketch.rng.uniform(34, 84), sketch.rng.uniform(72, 104), sketch.rng.uniform(2.6, 5.4), sketch.rng.uniform(0, 360), "#7a3318"
+            )
             for _ in range(9)
         )
     )
 
 
-def _fan(one: Sketch) -> str:
+def _fan(sketch: Sketch) -> str:
     fan = svg.path("M58 62C84 44 116 60 114 92C108 116 66 118 50 92C46 80 48 68 58 62Z", "#b8935f", "#8a6a45", 1.2)
     ripples = "".join(
         svg.path(
@@ -88,9 +91,10 @@ def _fan(one: Sketch) -> str:
     )
 
 
-def _runways(one: Sketch) -> str:
+def _runways(sketch: Sketch) -> str:
     lawn = svg.path("M0 20L120 20L120 132L0 132Z", "#8fae5e") + "".join(
-        svg.path(f"M{one.rng.uniform(4, 116):.0f} {one.rng.uniform(30, 130):.0f}l2 -9", stroke="#6a8a46", width=1.6) for _ in range(90)
+        svg.path(f"M{sketch.rng.uniform(4, 116):.0f} {sketch.rng.uniform(30, 130):.0f}l2 -9", stroke="#6a8a46", width=1.6)
+        for _ in range(90)
     )
     return (
         lawn
@@ -99,15 +103,15 @@ def _runways(one: Sketch) -> str:
     )
 
 
-def _droppings(one: Sketch) -> str:
+def _droppings(sketch: Sketch) -> str:
     return backdrops.grass(40) + "".join(
         svg.ellipse(
-            60 + one.rng.gauss(0, 20),
-            98 + one.rng.gauss(0, 11),
+            60 + sketch.rng.gauss(0, 20),
+            98 + sketch.rng.gauss(0, 11),
             6.4,
             5,
             "#5d4a30",
-            turn=one.rng.uniform(0, 90),
+            turn=sketch.rng.uniform(0, 90),
             stroke="#33281a",
             width=0.9,
         )
@@ -115,7 +119,7 @@ def _droppings(one: Sketch) -> str:
     )
 
 
-def _frost(one: Sketch) -> str:
+def _frost(sketch: Sketch) -> str:
     star = "".join(
         f'<g transform="translate({x} {y}) scale({s})">'
         + "".join(
@@ -125,11 +129,11 @@ def _frost(one: Sketch) -> str:
         + "</g>"
         for x, y, s in ((36, 34, 1.1), (88, 26, 0.8), (74, 58, 0.6))
     )
-    leaf = f'<g transform="translate(14 62) scale(0.72) rotate(-10 50 60)">{one.leaf().draw("#8fa58a", "#7d947a")}</g>'
+    leaf = f'<g transform="translate(14 62) scale(0.72) rotate(-10 50 60)">{sketch.leaf().draw("#8fa58a", "#7d947a")}</g>'
     return leaf + star
 
 
-def _hail(one: Sketch) -> str:
+def _hail(sketch: Sketch) -> str:
     cloud = svg.path("M24 46C12 46 12 28 26 28C28 12 54 10 58 22C74 12 94 22 88 34C104 36 102 52 90 50L24 50Z", "#8d99a3")
     return cloud + "".join(
         svg.path(f"M{x} {y - 16}L{x - 3} {y - 6}", stroke="#b9c6cc", width=2) + svg.circle(x - 4, y, 6, "#f1f5f6", "#7d8d96", 1.4)
@@ -137,7 +141,7 @@ def _hail(one: Sketch) -> str:
     )
 
 
-def _wind(one: Sketch) -> str:
+def _wind(sketch: Sketch) -> str:
     lines = "".join(
         svg.path(d, stroke=svg.SLATE, width=3)
         for d in ("M6 30C30 22 50 36 70 28C82 22 78 10 68 14", "M2 52C26 46 40 56 56 50", "M8 72C24 68 32 74 42 70")
@@ -145,7 +149,7 @@ def _wind(one: Sketch) -> str:
     return f'<g transform="rotate(26 60 136)">{scenes.shoot()}</g>' + lines
 
 
-def _spray(one: Sketch) -> str:
+def _spray(sketch: Sketch) -> str:
     nozzle = svg.path("M8 10L44 18L40 34L6 24Z", svg.SLATE, svg.INK, 1.2) + svg.path("M44 18L54 22L50 32L40 34Z", svg.INK)
     drops = "".join(
         svg.circle(58 + r * c, 30 + r * s, 2, "#7f9fae")
@@ -155,19 +159,19 @@ def _spray(one: Sketch) -> str:
     return nozzle + drops + seedling(84, 138, 0.8) + seedling(30, 138, 0.7)
 
 
-def _planted(one: Sketch) -> str:
+def _planted(sketch: Sketch) -> str:
     trowel = f'<g transform="translate(94 72) rotate(24)">{svg.path("M-4 -48L4 -48L5 -12L-5 -12Z", svg.BOOT)}{svg.path("M-11 -12L11 -12C13 10 6 26 0 34C-6 26 -13 10 -11 -12Z", "#9aa3a6", svg.INK, 1.2)}</g>'
     return earth(96) + svg.path("M20 98C30 84 68 84 78 98Z", "#a5865f") + seedling(48, 92, 1.05) + trowel
 
 
-def _brought(one: Sketch) -> str:
+def _brought(sketch: Sketch) -> str:
     pot = svg.path("M52 78L104 78L96 128L60 128Z", "#b8633a", "#7a3e1d", 1.4) + svg.path(
         "M48 70L108 70L108 82L48 82Z", "#c9724a", "#7a3e1d", 1.4
     )
     return seedling(78, 72, 1.05) + pot + svg.path("M4 100l30 0m-11 -11l11 11l-11 11", stroke=svg.SLATE, width=5)
 
 
-def _weeds(one: Sketch) -> str:
+def _weeds(sketch: Sketch) -> str:
     posts = "".join(svg.path(f"M{58 + n * 14} 62L{58 + n * 14} 120", stroke=svg.ROOT, width=4) for n in range(2)) + svg.path(
         "M52 74L120 74M52 96L120 96", stroke=svg.ROOT, width=3
     )

@@ -9,15 +9,15 @@ from bootmark.drawing.limbs import LINE
 from bootmark.drawing.sketch import Draw, Sketch, plain
 
 
-def _cocoons(one: Sketch) -> str:
+def _cocoons(sketch: Sketch) -> str:
     rice = "".join(
         svg.ellipse(
-            30 + 6.2 * n + one.rng.uniform(-1, 1),
-            58 + one.rng.uniform(-4, 6),
+            30 + 6.2 * n + sketch.rng.uniform(-1, 1),
+            58 + sketch.rng.uniform(-4, 6),
             2.6,
             6.4,
             svg.WHITE,
-            turn=one.rng.uniform(-16, 16),
+            turn=sketch.rng.uniform(-16, 16),
             stroke="#b9b39d",
             width=0.8,
         )
@@ -26,15 +26,15 @@ def _cocoons(one: Sketch) -> str:
     return blade() + caterpillar(60, 72, 84, "#9db86a", head="#6f8a4a", marks="slants") + rice
 
 
-def _heap(one: Sketch) -> str:
+def _heap(sketch: Sketch) -> str:
     cocoons = "".join(
         svg.ellipse(
-            62 + one.rng.uniform(-18, 18),
-            92 + one.rng.uniform(-10, 10),
+            62 + sketch.rng.uniform(-18, 18),
+            92 + sketch.rng.uniform(-10, 10),
             4,
             8,
             "#e6c84f",
-            turn=one.rng.uniform(0, 180),
+            turn=sketch.rng.uniform(0, 180),
             stroke="#a8852a",
             width=0.9,
         )
@@ -43,7 +43,7 @@ def _heap(one: Sketch) -> str:
     return blade() + caterpillar(58, 62, 72, "#b9b87a", head="#6b5a3a", turn=-12, fat=0.12) + cocoons
 
 
-def _caterpillar_in_roll(one: Sketch) -> str:
+def _caterpillar_in_roll(sketch: Sketch) -> str:
     return (
         blade()
         + svg.path("M24 96C40 60 66 44 104 34C96 60 76 84 44 104Z", svg.UNDER, svg.STEM, 1.2)
@@ -52,7 +52,7 @@ def _caterpillar_in_roll(one: Sketch) -> str:
     )
 
 
-def _droves(one: Sketch) -> str:
+def _droves(sketch: Sketch) -> str:
     return blade() + "".join(
         caterpillar(
             38 + 22 * (n % 3),
@@ -60,14 +60,14 @@ def _droves(one: Sketch) -> str:
             34,
             "#7a8a4a",
             head="#2b2724",
-            turn=-40 + one.rng.uniform(-10, 10),
+            turn=-40 + sketch.rng.uniform(-10, 10),
             stripe="#e9dfb0",
         )
         for n in range(12)
     )
 
 
-def _silk_rest(one: Sketch) -> str:
+def _silk_rest(sketch: Sketch) -> str:
     web = svg.path("M10 106C20 50 60 20 112 20C110 70 78 118 10 106Z", "#f4f1e6", opacity="0.75")
     return (
         blade()
@@ -79,7 +79,7 @@ def _silk_rest(one: Sketch) -> str:
     )
 
 
-def _coiled(one: Sketch) -> str:
+def _coiled(sketch: Sketch) -> str:
     edge = svg.path("M0 84C40 66 80 66 120 84L120 142L0 142Z", svg.GREEN) + svg.path("M0 84C40 66 80 66 120 84", stroke=svg.STEM, width=3)
     ring = "".join(
         svg.circle(60 + 25 * c, 60 + 25 * s, 8.4, "#8fae5e", "#00000040", 0.6) + svg.circle(60 + 28 * c, 60 + 28 * s, 1.8, svg.WHITE)
@@ -88,22 +88,22 @@ def _coiled(one: Sketch) -> str:
     return edge + ring + svg.circle(72, 38, 8, "#a5702f", LINE, 1)
 
 
-def _bristly(one: Sketch) -> str:
+def _bristly(sketch: Sketch) -> str:
     forks = "".join(
         svg.path(f"M{24 + 9 * n} 64l0 -11m-3 -4l3 4l3 -4M{24 + 9 * n} 80l0 10m-3 4l3 -4l3 4", stroke="#4a5a2a", width=1.2) for n in range(9)
     )
     return blade(under=True) + forks + caterpillar(60, 72, 78, "#8fae5e", head="#6b4a2a", fat=0.18)
 
 
-def _swaying(one: Sketch) -> str:
-    aphids = small.colony(one.rng, "#86a35c", 9, 5.4, (30, 78, 96, 112))
+def _swaying(sketch: Sketch) -> str:
+    aphids = small.colony(sketch.rng, "#86a35c", 9, 5.4, (30, 78, 96, 112))
     body = svg.path(
         "M24 84C36 58 70 44 98 46C104 48 102 54 96 58C74 70 48 82 34 94C26 98 20 92 24 84Z", "#cfe0a4", "#7f9a56", 1.2
     ) + svg.path("M32 86C50 68 74 56 96 51", stroke="#6b7f3f", width=2)
     return blade(under=True) + aphids + body
 
 
-def _ladies(one: Sketch) -> str:
+def _ladies(sketch: Sketch) -> str:
     return (
         blade()
         + beetle(40, 56, 19, "#c2402a", slim=0.9, spots=6, turn=-50)
@@ -111,7 +111,7 @@ def _ladies(one: Sketch) -> str:
     )
 
 
-def _elm(one: Sketch) -> str:
+def _elm(sketch: Sketch) -> str:
     return (
         blade()
         + beetle(42, 54, 18, "#a8a35a", slim=0.55, stripes=2, mark="#3a3a22", turn=-60)
@@ -119,7 +119,7 @@ def _elm(one: Sketch) -> str:
     )
 
 
-def _viburnum(one: Sketch) -> str:
+def _viburnum(sketch: Sketch) -> str:
     caps = svg.path("M12 30L108 12", stroke=backdrops.TWIG, width=11) + "".join(
         svg.circle(22 + 9 * n, 28 - 1.7 * n, 2.6, "#3a2c1e") for n in range(9)
     )
@@ -130,7 +130,7 @@ def _viburnum(one: Sketch) -> str:
     )
 
 
-def _glow(one: Sketch) -> str:
+def _glow(sketch: Sketch) -> str:
     night = svg.path("M0 0L120 0L120 142L0 142Z", "#23243a") + svg.path("M2 126C2 66 46 14 118 12C122 74 76 128 2 126Z", "#34384f")
     beam = svg.path("M120 -4L96 -4L20 60L60 104Z", "#8a63c9", opacity="0.35")
     return night + beam + caterpillar(58, 72, 82, "#b6f28a", head="#d9ffb5", turn=-20, marks="slants", horn="#e6ffd0")
@@ -153,13 +153,14 @@ def _bag(*more: str) -> str:
 SLIT = svg.path("M60 42C70 60 70 100 60 118C50 100 50 60 60 42Z", "#efe3c6", "#4f3f28", 1)
 
 
-def _eggs_in_bag(one: Sketch) -> str:
+def _eggs_in_bag(sketch: Sketch) -> str:
     return _bag(
-        SLIT, *(svg.circle(60 + one.rng.uniform(-5, 5), 58 + one.rng.uniform(0, 44), 2.2, "#e3c05a", "#9a7a22", 0.5) for _ in range(34))
+        SLIT,
+        *(svg.circle(60 + sketch.rng.uniform(-5, 5), 58 + sketch.rng.uniform(0, 44), 2.2, "#e3c05a", "#9a7a22", 0.5) for _ in range(34)),
     )
 
 
-def _exit(one: Sketch) -> str:
+def _exit(sketch: Sketch) -> str:
     return (
         blade(under=True)
         + svg.ellipse(58, 74, 34, 18, "#e9dfc0", turn=-24, stroke="#a8946a", width=1.4)
@@ -168,7 +169,7 @@ def _exit(one: Sketch) -> str:
     )
 
 
-def _egg_on_back(one: Sketch) -> str:
+def _egg_on_back(sketch: Sketch) -> str:
     return (
         blade()
         + caterpillar(58, 76, 84, "#8a9a5a", head="#5d4a2a", fat=0.22)
@@ -208,7 +209,7 @@ DRAWN: dict[str, Draw] = {
         svg.path("M78 70L88 56L98 70M88 56L88 42", stroke="#efe3b0", width=3.4),
     ),
     "side-stripe": upper(caterpillar(60, 72, 88, "#7a8a5a", stripe="#efa94f", turn=-24, fat=0.2)),
-    "striped-larva-in-the-ear": lambda one: backdrops.ear(
+    "striped-larva-in-the-ear": lambda sketch: backdrops.ear(
         svg.path("M38 44C46 30 74 28 82 44L78 62L42 62Z", "#7d5330")
         + caterpillar(62, 48, 46, "#a9a35a", stripe="#e3b0a0", head="#8a5a2a", turn=14, hairs=True, fat=0.2)
     ),
@@ -223,7 +224,7 @@ DRAWN: dict[str, Draw] = {
         small.aphid(104, 50, 8, "#86a35c", 100),
     ),
     "white-eggs-behind-head": _egg_on_back,
-    "yellow-black-striped-beetles": lambda one: scenes.flower(one.rng, beetle(60, 66, 28, "#e3c23f", slim=0.5, stripes=3, turn=-70)),
+    "yellow-black-striped-beetles": lambda sketch: scenes.flower(sketch.rng, beetle(60, 66, 28, "#e3c23f", slim=0.5, stripes=3, turn=-70)),
     "elm-beetles-and-larvae": _elm,
     "viburnum-larvae": _viburnum,
     "hornworm-glows": _glow,
@@ -239,12 +240,12 @@ DRAWN: dict[str, Draw] = {
         + svg.ellipse(60, 52, 22, 12, "#efe0c0", stroke="#b39a72")
         + caterpillar(60, 52, 38, "#d9b46a", head="#7a4a1f", turn=-26, fat=0.2)
     ),
-    "pinkish-larva-off-core": lambda one: (
+    "pinkish-larva-off-core": lambda sketch: (
         svg.path(backdrops.APPLE, "#d98a4e")
         + svg.path(backdrops.APPLE, "#f6dcae", transform="translate(5 6) scale(0.915)")
         + svg.ellipse(66, 82, 17, 22, "#8a5a34", stroke="#5d3418", width=1.4)
         + caterpillar(34, 72, 34, "#dfa09a", head="#6b3a1a", turn=70, fat=0.2)
-        + scenes.frass(one.rng, 36, 100, 16, 6)
+        + scenes.frass(sketch.rng, 36, 100, 16, 6)
     ),
     "wiry-orange-larvae": lambda _: (
         backdrops.earth(30)

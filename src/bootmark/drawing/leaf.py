@@ -102,7 +102,7 @@ class Leaf:
         return float(self.outline.intersection(self.cut).area / self.outline.area)
 
     def veins(self, sides: tuple[int, ...] = (-1, 1)) -> list[list[tuple[float, float]]]:
-        found: list[list[tuple[float, float]]] = []
+        veins: list[list[tuple[float, float]]] = []
         if self.form.straight:
             return [
                 [self.at(step / 12, side * (n + 1) / (self.form.veins + 1)) for step in range(1, 12)]
@@ -113,12 +113,12 @@ class Leaf:
             start = 0.06 + 0.78 * n / self.form.veins
             for side in sides:
                 reach = [(start + (0.17 + 0.02 * n) * step / 6 * (1 + 0.25 * step / 6), side * 0.93 * step / 6) for step in range(7)]
-                found.append([self.at(min(t, 0.97), s) for t, s in reach])
-        return found
+                veins.append([self.at(min(t, 0.97), s) for t, s in reach])
+        return veins
 
     def veins_area(self, width: float) -> BaseGeometry:
         midrib = [self.at(n / 20, 0) for n in range(20)]
-        return unary_union([LineString(one).buffer(width) for one in [midrib, *self.veins()]])
+        return unary_union([LineString(vein).buffer(width) for vein in [midrib, *self.veins()]])
 
     def stalk(self) -> str:
         x, y = self.foot
@@ -153,7 +153,7 @@ class Leaf:
         whole = self.outline.difference(self.cut)
         parts = ["" if bare else self.stalk(), svg.path(svg.shape_d(whole), light, fill_rule="evenodd")]
         parts.append(svg.path(svg.shape_d(self.dark.difference(self.cut)), dark, fill_rule="evenodd"))
-        ribs = [LineString([self.at(n / 20, 0) for n in range(20)]), *(LineString(one) for one in self.veins())]
+        ribs = [LineString([self.at(n / 20, 0) for n in range(20)]), *(LineString(rib_line) for rib_line in self.veins())]
         for n, rib in enumerate(ribs):
             for piece in getattr(kept := rib.intersection(whole), "geoms", [kept]):
                 if isinstance(piece, LineString) and len(piece.coords) > 1:

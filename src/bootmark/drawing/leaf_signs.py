@@ -8,15 +8,17 @@ from bootmark.drawing.sketch import Draw, Sketch, on_leaf, plain
 
 
 def _soft(colour: str, count: int, size: tuple[float, float], edge: str = "none", inside: float = 0.85) -> Draw:
-    return lambda one: damage.patches(one.leaf(), one.rng, colour, round(count * (0.4 + one.severity)), size, edge=edge, inside=inside)
+    return lambda sketch: damage.patches(
+        sketch.leaf(), sketch.rng, colour, round(count * (0.4 + sketch.severity)), size, edge=edge, inside=inside
+    )
 
 
 def _bumped(count: int, light: str, dark: str, size: tuple[float, float], under: bool = False) -> Draw:
-    return lambda one: damage.bumps(one.leaf(under=under), one.rng, round(count * (0.4 + one.severity)), light, dark, size)
+    return lambda sketch: damage.bumps(sketch.leaf(under=under), sketch.rng, round(count * (0.4 + sketch.severity)), light, dark, size)
 
 
-def _rolled(one: Sketch) -> str:
-    leaf = Leaf(one.leaf().form, narrow=0.45)
+def _rolled(sketch: Sketch) -> str:
+    leaf = Leaf(sketch.leaf().form, narrow=0.45)
     threads = "".join(
         svg.line([leaf.at(t, -1), leaf.at(t + 0.05, 0.9)], svg.WHITE, 1.3)
         + svg.line([leaf.at(t + 0.05, -0.9), leaf.at(t, 1)], svg.WHITE, 1.3)
@@ -26,9 +28,9 @@ def _rolled(one: Sketch) -> str:
     return leaf.draw() + svg.path(seam, stroke="#3f5a2c", width=2.4) + threads
 
 
-def _tied(one: Sketch) -> str:
-    back = Leaf(one.leaf().form, (50, 112), (34, 14)).draw("#5d8040", "#527239")
-    front = Leaf(one.leaf().form, (64, 112), (84, 16)).draw()
+def _tied(sketch: Sketch) -> str:
+    back = Leaf(sketch.leaf().form, (50, 112), (34, 14)).draw("#5d8040", "#527239")
+    front = Leaf(sketch.leaf().form, (64, 112), (84, 16)).draw()
     silk = "".join(svg.path(f"M{42 + n} {30 + 13 * n}q16 {6 - n} 34 {-2 + n}", stroke=svg.WHITE, width=1.5) for n in range(6))
     return back + front + silk
 
@@ -39,7 +41,7 @@ def _leaflet(x: float, y: float, turn: float, size: float, colour: str) -> str:
     return f'<g transform="translate({x:.0f} {y:.0f}) rotate({turn:.0f}) scale({size})">{body}</g>'
 
 
-def _small(one: Sketch) -> str:
+def _small(sketch: Sketch) -> str:
     parts = [svg.path("M60 138C60 100 60 60 60 22", stroke=svg.STEM, width=4)]
     for n in range(12):
         for side in (-1, 1):
@@ -48,10 +50,10 @@ def _small(one: Sketch) -> str:
     return "".join(parts)
 
 
-def _strapped(one: Sketch) -> str:
+def _strapped(sketch: Sketch) -> str:
     parts = []
     for x, tip in ((50, (22, 14)), (60, (58, 4)), (70, (100, 20))):
-        leaf = Leaf(one.leaf(form="blade").form, (x, 116), tip)
+        leaf = Leaf(sketch.leaf(form="blade").form, (x, 116), tip)
         parts.append(leaf.draw())
         parts += [svg.line([leaf.at(t / 10, s) for t in range(1, 10)], "#dfe8c8", 0.9) for s in (-0.5, 0.5)]
     return "".join(parts) + svg.path("M60 116C66 124 52 130 60 140", stroke=svg.STEM, width=5)
@@ -73,12 +75,12 @@ LOW = ((118, -20), (118, 200), (92, -26), (92, 206))
 TOP = ((66, -36), (66, 216), (46, -54), (46, 234), (32, -90))
 
 
-def _new_only(one: Sketch) -> str:
+def _new_only(sketch: Sketch) -> str:
     low = "".join(_leaflet(60, y, turn, 1.15, svg.GREEN if turn > 0 else svg.DARK_GREEN) for y, turn in LOW)
     return STEM + low + "".join(_roll(60, y, turn, 0.85) for y, turn in TOP)
 
 
-def _all_leaves(one: Sketch) -> str:
+def _all_leaves(sketch: Sketch) -> str:
     return STEM + "".join(_roll(60, y, turn, 1.1) for y, turn in LOW) + "".join(_roll(60, y, turn, 0.85) for y, turn in TOP)
 
 
@@ -139,25 +141,28 @@ def _velvet(leaf: Leaf, rng: random.Random, severity: float) -> str:
     return body + damage.specks(leaf, rng, 90, "#2c2d18", (0.4, 0.8))
 
 
-def _rosette(one: Sketch) -> str:
+def _rosette(sketch: Sketch) -> str:
     leaves = "".join(_leaflet(60, 74, turn - 90, 1.0, svg.GREEN if turn < 0 else svg.DARK_GREEN) for turn in range(-110, 111, 22))
-    buds = "".join(svg.circle(60 + one.rng.uniform(-12, 12), 72 + one.rng.uniform(-9, 9), 5.4, "#8fae5e", svg.STEM, 1) for _ in range(12))
+    buds = "".join(
+        svg.circle(60 + sketch.rng.uniform(-12, 12), 72 + sketch.rng.uniform(-9, 9), 5.4, "#8fae5e", svg.STEM, 1) for _ in range(12)
+    )
     return svg.path("M60 140L60 74", stroke=svg.STEM, width=6) + leaves + buds
 
 
-def _thick_red(one: Sketch) -> str:
-    leaf = one.leaf()
-    base = damage.twisted(leaf, one.rng, one.severity, "#b9804a", "#8f3a2a")
+def _thick_red(sketch: Sketch) -> str:
+    leaf = sketch.leaf()
+    base = damage.twisted(leaf, sketch.rng, sketch.severity, "#b9804a", "#8f3a2a")
     return base + "".join(
-        svg.circle(*leaf.anywhere(one.rng, 0.6), one.rng.uniform(4, 8), "#b8473a", "#7d2a1f", 0.8) for _ in range(5 + int(6 * one.severity))
+        svg.circle(*leaf.anywhere(sketch.rng, 0.6), sketch.rng.uniform(4, 8), "#b8473a", "#7d2a1f", 0.8)
+        for _ in range(5 + int(6 * sketch.severity))
     )
 
 
-def _pouches(one: Sketch) -> str:
-    leaf = one.leaf()
+def _pouches(sketch: Sketch) -> str:
+    leaf = sketch.leaf()
     parts = [leaf.draw()]
-    for _ in range(8 + int(12 * one.severity)):
-        x, y = leaf.anywhere(one.rng, 0.75)
+    for _ in range(8 + int(12 * sketch.severity)):
+        x, y = leaf.anywhere(sketch.rng, 0.75)
         parts.append(
             svg.path(
                 f"M{x - 2:.1f} {y:.1f}C{x - 4:.1f} {y - 6:.1f} {x - 2:.1f} {y - 13:.1f} {x:.1f} {y - 14:.1f}C{x + 2:.1f} {y - 13:.1f} {x + 4:.1f} {y - 6:.1f} {x + 2:.1f} {y:.1f}Z",
@@ -169,24 +174,26 @@ def _pouches(one: Sketch) -> str:
     return "".join(parts)
 
 
-def _copious(one: Sketch) -> str:
+def _copious(sketch: Sketch) -> str:
     body = scenes.shoot()
     sheets = svg.path("M22 40C40 20 84 18 100 42C104 70 96 92 62 104C30 94 18 70 22 40Z", "#ffffff", opacity="0.42")
     threads = "".join(
         svg.line(
-            [(one.rng.uniform(14, 106), one.rng.uniform(20, 60)), (one.rng.uniform(14, 106), one.rng.uniform(50, 112))], svg.WHITE, 0.8
+            [(sketch.rng.uniform(14, 106), sketch.rng.uniform(20, 60)), (sketch.rng.uniform(14, 106), sketch.rng.uniform(50, 112))],
+            svg.WHITE,
+            0.8,
         )
-        for _ in range(int(14 + 26 * one.severity))
+        for _ in range(int(14 + 26 * sketch.severity))
     )
     return (
         body
         + sheets
         + threads
-        + "".join(svg.ellipse(one.rng.uniform(28, 92), one.rng.uniform(34, 96), 1.5, 1.1, "#b8502a") for _ in range(20))
+        + "".join(svg.ellipse(sketch.rng.uniform(28, 92), sketch.rng.uniform(34, 96), 1.5, 1.1, "#b8502a") for _ in range(20))
     )
 
 
-def _tent(one: Sketch) -> str:
+def _tent(sketch: Sketch) -> str:
     silk = svg.path("M60 118C36 96 34 52 44 24C60 14 92 20 100 40C96 78 84 104 60 118Z", "#f1ede2", "#c9c1ad", 1.2)
     lines = "".join(
         svg.path(f"M{60 - n} {114 - 4 * n}C{46 + 5 * n} 80 {44 + 7 * n} 50 {48 + 6 * n} {26 + n % 3 * 3}", stroke="#d8d0bd", width=1)
@@ -196,25 +203,25 @@ def _tent(one: Sketch) -> str:
         svg.path("M60 142C60 120 44 80 28 10M60 118C74 90 92 60 112 26", stroke=svg.ROOT, width=6)
         + silk
         + lines
-        + scenes.frass(one.rng, 66, 88, 18, 14)
+        + scenes.frass(sketch.rng, 66, 88, 18, 14)
     )
 
 
-def _torn(one: Sketch) -> str:
-    return damage.torn(one.leaf(), one.rng, one.severity)
+def _torn(sketch: Sketch) -> str:
+    return damage.torn(sketch.leaf(), sketch.rng, sketch.severity)
 
 
-def _glassy(one: Sketch) -> str:
+def _glassy(sketch: Sketch) -> str:
     plant = scenes.shoot(droop=True)
     for green, dark in ((svg.GREEN, "#4a4a3c"), (svg.DARK_GREEN, "#3a3a30"), (svg.VEIN, "#6d6d5a")):
         plant = plant.replace(green, dark)
     return plant
 
 
-def _sugar(one: Sketch) -> str:
-    return one.leaf(under=True).draw() + "".join(
+def _sugar(sketch: Sketch) -> str:
+    return sketch.leaf(under=True).draw() + "".join(
         svg.path(f"M{x:.1f} {y:.1f}l2.6 -1l1 2.4l-2.6 1Z", svg.WHITE, "#b9b39d", 0.5)
-        for x, y in (one.leaf().anywhere(one.rng, 0.8) for _ in range(round(30 + 50 * one.severity)))
+        for x, y in (sketch.leaf().anywhere(sketch.rng, 0.8) for _ in range(round(30 + 50 * sketch.severity)))
     )
 
 
@@ -222,12 +229,12 @@ DRAWN: dict[str, Draw] = {
     "stippling": on_leaf(damage.stippling),
     "bronzing": on_leaf(damage.bronzing),
     "silvering": on_leaf(damage.silvering),
-    "black-specks-in-silver": lambda one: damage.silvering(one.leaf(), one.rng, one.severity, 26),
+    "black-specks-in-silver": lambda sketch: damage.silvering(sketch.leaf(), sketch.rng, sketch.severity, 26),
     "webbing-fine": on_leaf(damage.webbing),
     "webbing-copious": _copious,
-    "black-spots-under-the-leaf": lambda one: damage.spots(one.leaf(under=True), one.rng, round(15 + 40 * one.severity)),
+    "black-spots-under-the-leaf": lambda sketch: damage.spots(sketch.leaf(under=True), sketch.rng, round(15 + 40 * sketch.severity)),
     "curl-up": on_leaf(damage.curled),
-    "curl-down": lambda one: damage.curled(one.leaf(), one.rng, one.severity, up=False),
+    "curl-down": lambda sketch: damage.curled(sketch.leaf(), sketch.rng, sketch.severity, up=False),
     "curl-random": on_leaf(damage.twisted),
     "curl-on-all-leaves": _all_leaves,
     "curl-on-new-growth-only": _new_only,
@@ -238,7 +245,7 @@ DRAWN: dict[str, Draw] = {
     "leaf-thick-and-red": _thick_red,
     "honeydew": on_leaf(damage.honeydew),
     "sooty-film": on_leaf(damage.sooty),
-    "cast-skins": lambda one: one.leaf(under=True).draw() + scenes.skins(one.rng),
+    "cast-skins": lambda sketch: sketch.leaf(under=True).draw() + scenes.skins(sketch.rng),
     "chewed-holes": on_leaf(damage.chewed),
     "edge-notches": on_leaf(damage.notches),
     "windows": on_leaf(damage.windows),
@@ -246,14 +253,14 @@ DRAWN: dict[str, Draw] = {
     "stripped-surface": on_leaf(damage.stripped),
     "shot-holes": on_leaf(damage.shot),
     "stubs": on_leaf(damage.stubs),
-    "black-pellets-on-leaves": lambda one: one.leaf().draw() + scenes.pellets(one.rng),
+    "black-pellets-on-leaves": lambda sketch: sketch.leaf().draw() + scenes.pellets(sketch.rng),
     "circles-cut-from-the-edge": on_leaf(damage.circles),
-    "leaf-still-green-and-working": lambda one: one.leaf().draw(),
+    "leaf-still-green-and-working": lambda sketch: sketch.leaf().draw(),
     "winding-mines": on_leaf(damage.mines),
-    "frass-line-in-mine": lambda one: damage.mines(one.leaf(), one.rng, one.severity, frass=True),
-    "larva-in-the-mine": lambda one: damage.mines(one.leaf(), one.rng, 0.2, larva="#e9d36a"),
+    "frass-line-in-mine": lambda sketch: damage.mines(sketch.leaf(), sketch.rng, sketch.severity, frass=True),
+    "larva-in-the-mine": lambda sketch: damage.mines(sketch.leaf(), sketch.rng, 0.2, larva="#e9d36a"),
     "blotch-mines": on_leaf(damage.blotches),
-    "dark-blotch-with-large-larva": lambda one: damage.blotches(one.leaf(), one.rng, 0.4, larva="#9fb08a", grains=True),
+    "dark-blotch-with-large-larva": lambda sketch: damage.blotches(sketch.leaf(), sketch.rng, 0.4, larva="#9fb08a", grains=True),
     "yellow-specks": _soft("#e2d36a", 20, (1.6, 4.4)),
     "yellowing-from-below": on_leaf(damage.yellowed),
     "yellowing-at-the-margin": on_leaf(damage.margin),
@@ -279,7 +286,7 @@ DRAWN: dict[str, Draw] = {
     "salt-like-sugar": _sugar,
     "tents": _tent,
     "moving-specks-on-white-paper": plain(scenes.paper_specks),
-    "slime-trail": lambda one: (
+    "slime-trail": lambda sketch: (
         backdrops.blade()
         + svg.path("M6 112C30 70 44 108 62 74S96 60 112 20", stroke="#e9eef0", width=7, opacity="0.8")
         + svg.path("M8 110C32 70 46 106 64 72S96 58 112 20", stroke="#ffffff", width=2)

@@ -28,8 +28,8 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
     box = shape.minimum_rotated_rectangle
     corners = [(x, y) for x, y, *_ in shapely.get_coordinates(box)[:3]]
     first, second = math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2])
-    one, two = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
-    turn = math.degrees(math.atan2(two[1] - one[1], two[0] - one[0]))
+    first_corner, two = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
+    turn = math.degrees(math.atan2(two[1] - first_corner[1], two[0] - first_corner[0]))
     middle = shape.centroid
     length, width, gap = max(first, second), min(first, second), ROW_GAP[place]
     gap, tree_gap = max(gap, width / MOST_ROWS), max(TREE_GAP, length / MOST_TREES)

@@ -43,11 +43,12 @@ def sign_svg(sign: str, form: str = "ovate", severity: float = USUAL) -> str:
 
     form: one of leaf.FORMS; severity: 0 to 1. Raises KeyError for a sign without a drawing or an unknown form.
     """
-    return _kept(sign, form, round(severity * STEPS)) if takes_form(sign) else _kept(sign, "ovate", round(USUAL * STEPS))
+    drawn = (form, round(severity * STEPS)) if takes_form(sign) else ("ovate", round(USUAL * STEPS))
+    return _kept(sign, *drawn, default().hash)
 
 
 @functools.lru_cache(maxsize=4096)
-def _kept(sign: str, form: str, tenths: int) -> str:
-    known = default().signs[sign]
+def _kept(sign: str, form: str, tenths: int, _catalogue: str) -> str:
+    entry = default().signs[sign]
     sketch = Sketch(random.Random(zlib.crc32(sign.encode())), form, tenths / STEPS)
-    return svg.document(DRAWN[sign](sketch), f"{known.name}: {known.sentence}")
+    return svg.document(DRAWN[sign](sketch), f"{entry.name}: {entry.sentence}")

@@ -23,9 +23,9 @@ Draw = Callable[[Sketch], str]
 
 def on_leaf(how: Callable[[Leaf, random.Random, float], str], *, under: bool = False, form: str = "") -> Draw:
     """Damage on a leaf of the crop's own form; form: where the sign belongs to one form only."""
-    return lambda one: how(one.leaf(under=under, form=form), one.rng, one.severity)
+    return lambda sketch: how(sketch.leaf(under=under, form=form), sketch.rng, sketch.severity)
 
 
 def plain(scene: Callable[[random.Random], str]) -> Draw:
     """A scene that has neither leaf form nor severity."""
-    return lambda one: scene(one.rng)
+    return lambda sketch: scene(sketch.rng)

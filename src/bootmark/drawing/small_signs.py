@@ -14,12 +14,12 @@ def _lens(*bodies: str, ground: str = svg.UNDER) -> Draw:
 
 
 def _colony(colour: str, count: int = 18, size: float = 6.4, tubes: str = LINE) -> Draw:
-    return lambda one: blade(under=True) + small.colony(one.rng, colour, count, size, (26, 34, 98, 106), tubes)
+    return lambda sketch: blade(under=True) + small.colony(sketch.rng, colour, count, size, (26, 34, 98, 106), tubes)
 
 
-def _wool(one: Sketch, *, under: str) -> str:
+def _wool(sketch: Sketch, *, under: str) -> str:
     return under + "".join(
-        svg.circle(x + one.rng.uniform(-7, 7), y + one.rng.uniform(-6, 6), one.rng.uniform(4, 8), svg.WHITE, "#d9d2c4", 0.6)
+        svg.circle(x + sketch.rng.uniform(-7, 7), y + sketch.rng.uniform(-6, 6), sketch.rng.uniform(4, 8), svg.WHITE, "#d9d2c4", 0.6)
         for x, y in ((44, 92), (58, 72), (72, 54), (84, 34))
         for _ in range(6)
     )
@@ -51,10 +51,12 @@ def _finger_stain(colour: str, dry: bool = False) -> Draw:
         "M47 52C50 40 70 40 73 52C70 60 50 60 47 52Z", "#f0d3bb", "#a77b58", 0.8
     )
     if dry:
-        return lambda one: (
+        return lambda sketch: (
             hand
             + "".join(
-                svg.circle(60 + one.rng.uniform(-18, 18), 84 + one.rng.uniform(-12, 12), one.rng.uniform(1, 3), "#f4f0e6", "#b9b1a0", 0.6)
+                svg.circle(
+                    60 + sketch.rng.uniform(-18, 18), 84 + sketch.rng.uniform(-12, 12), sketch.rng.uniform(1, 3), "#f4f0e6", "#b9b1a0", 0.6
+                )
                 for _ in range(34)
             )
         )
@@ -64,26 +66,29 @@ def _finger_stain(colour: str, dry: bool = False) -> Draw:
     return on(hand, drops, svg.ellipse(54, 80, 6, 3, "#ffffff66"))
 
 
-def _shells(one: Sketch) -> str:
+def _shells(sketch: Sketch) -> str:
     return backdrops.bark() + "".join(
-        small.scale_cover(one.rng.uniform(32, 88), 14 + 10 * n, 7, "#6b5038", turn=one.rng.uniform(-40, 40), long=True) for n in range(12)
+        small.scale_cover(sketch.rng.uniform(32, 88), 14 + 10 * n, 7, "#6b5038", turn=sketch.rng.uniform(-40, 40), long=True)
+        for n in range(12)
     )
 
 
-def _round_scales(one: Sketch) -> str:
-    return twig(20) + "".join(small.scale_cover(24 + 9.4 * n, 128 - 14 * n + one.rng.uniform(-8, 8), 6.4, "#8a6a4a") for n in range(9))
+def _round_scales(sketch: Sketch) -> str:
+    return twig(20) + "".join(small.scale_cover(24 + 9.4 * n, 128 - 14 * n + sketch.rng.uniform(-8, 8), 6.4, "#8a6a4a") for n in range(9))
 
 
-def _male_scales(one: Sketch) -> str:
+def _male_scales(sketch: Sketch) -> str:
     whites = "".join(
-        small.scale_cover(one.rng.uniform(30, 90), one.rng.uniform(20, 120), 4.2, svg.WHITE, turn=one.rng.uniform(60, 120), long=True)
+        small.scale_cover(
+            sketch.rng.uniform(30, 90), sketch.rng.uniform(20, 120), 4.2, svg.WHITE, turn=sketch.rng.uniform(60, 120), long=True
+        )
         for _ in range(18)
     )
     browns = "".join(small.scale_cover(x, y, 7, "#8a6a3f", turn=70, long=True) for x, y in ((44, 40), (70, 70), (48, 96), (76, 114)))
     return blade(under=True) + whites + browns
 
 
-def _needle_scales(one: Sketch) -> str:
+def _needle_scales(sketch: Sketch) -> str:
     return backdrops.needles() + "".join(
         small.scale_cover(60 + s * (20 + 3 * (n % 3)), 112 - 15 * n, 5, svg.WHITE, turn=-30 * s, long=True)
         + svg.circle(60 + s * (14 + 3 * (n % 3)), 115 - 15 * n, 2.2, "#d9a93c")
@@ -92,14 +97,14 @@ def _needle_scales(one: Sketch) -> str:
     )
 
 
-def _nipple_scales(one: Sketch) -> str:
+def _nipple_scales(sketch: Sketch) -> str:
     marks = ((44, 66), (70, 58), (82, 86), (54, 98), (34, 90), (66, 80))
     return backdrops.apple("#d0a05a", "#b98a46") + "".join(
         svg.circle(x, y, 11, "#b53a2a", "none") + small.scale_cover(x, y, 6.6, "#8d8a80", "#33302a") for x, y in marks
     )
 
 
-def _raft(one: Sketch) -> str:
+def _raft(sketch: Sketch) -> str:
     eggs = "".join(
         svg.ellipse(38 + 10 * (n % 5) + 5 * (n // 5 % 2), 54 + 9 * (n // 5), 7, 5, "#dfe2b0", stroke="#9a9a5a", width=0.9)
         for n in range(25)
@@ -107,7 +112,7 @@ def _raft(one: Sketch) -> str:
     return blade(under=True) + eggs
 
 
-def _barrels(one: Sketch) -> str:
+def _barrels(sketch: Sketch) -> str:
     eggs = "".join(
         svg.path(
             f"M{x - 5} {y + 8}L{x - 5} {y - 4}Q{x} {y - 10} {x + 5} {y - 4}L{x + 5} {y + 8}Q{x} {y + 12} {x - 5} {y + 8}Z",
@@ -121,7 +126,7 @@ def _barrels(one: Sketch) -> str:
     return blade(under=True) + eggs
 
 
-def _stalked(one: Sketch) -> str:
+def _stalked(sketch: Sketch) -> str:
     return blade(under=True) + "".join(
         svg.path(
             f"M{34 + 11 * n} {104 - 8 * n}C{36 + 11 * n} {86 - 8 * n} {38 + 11 * n} {78 - 6 * n} {36 + 12 * n} {66 - 7 * n}",
@@ -133,7 +138,7 @@ def _stalked(one: Sketch) -> str:
     )
 
 
-def _domes(one: Sketch) -> str:
+def _domes(sketch: Sketch) -> str:
     return blade(under=True) + "".join(
         svg.path(f"M{x - 10} {y + 8}C{x - 9} {y - 12} {x + 9} {y - 12} {x + 10} {y + 8}Z", "#f1eccb", "#a89a62", 1)
         + "".join(svg.path(f"M{x} {y - 7}L{x + m * 3.6} {y + 7}", stroke="#c9bd8a", width=0.9) for m in (-2, -1, 0, 1, 2))
@@ -141,11 +146,11 @@ def _domes(one: Sketch) -> str:
     )
 
 
-def _row_eggs(one: Sketch) -> str:
+def _row_eggs(sketch: Sketch) -> str:
     return stem(30) + "".join(svg.ellipse(60, 34 + 15 * n, 12, 3.2, "#3b3a32", stroke="#1f1e1a", width=0.6) for n in range(6))
 
 
-def _spindles(one: Sketch) -> str:
+def _spindles(sketch: Sketch) -> str:
     eggs = "".join(svg.path(f"M{34 + 8 * n} {66 + n % 3 * 3}l3.4 -11l3.4 11q-3.4 4 -6.8 0Z", "#e3b93d", "#8a6a12", 0.8) for n in range(6))
     larva = caterpillar(66, 98, 44, "#e3c74f", head="#5d4a1a", turn=-20, hairs=True, fat=0.26)
     return blade(under=True) + eggs + larva
@@ -159,17 +164,19 @@ DRAWN: dict[str, Draw] = {
     "egg-cluster-yellow-upright": plain(scenes.beetle_eggs),
     "green-aphids": _colony("#8fb35c"),
     "black-aphids": _colony("#2f3130", 24),
-    "grey-mealy-aphids": lambda one: (
+    "grey-mealy-aphids": lambda sketch: (
         blade(under=True)
-        + small.colony(one.rng, "#a9b0ae", 18, 6.4, (26, 34, 98, 106))
-        + "".join(svg.circle(one.rng.uniform(24, 100), one.rng.uniform(32, 108), 0.9, svg.WHITE) for _ in range(70))
+        + small.colony(sketch.rng, "#a9b0ae", 18, 6.4, (26, 34, 98, 106))
+        + "".join(svg.circle(sketch.rng.uniform(24, 100), sketch.rng.uniform(32, 108), 0.9, svg.WHITE) for _ in range(70))
     ),
     "pink-aphids": _colony("#c4838a"),
-    "woolly-aphids": lambda one: (
+    "woolly-aphids": lambda sketch: (
         backdrops.bark()
-        + small.colony(one.rng, "#7a4a5a", 7, 6, (42, 34, 80, 108))
+        + small.colony(sketch.rng, "#7a4a5a", 7, 6, (42, 34, 80, 108))
         + "".join(
-            svg.circle(60 + one.rng.uniform(-22, 22), 70 + one.rng.uniform(-34, 34), one.rng.uniform(3, 7), svg.WHITE, "#d9d2c4", 0.6)
+            svg.circle(
+                60 + sketch.rng.uniform(-22, 22), 70 + sketch.rng.uniform(-34, 34), sketch.rng.uniform(3, 7), svg.WHITE, "#d9d2c4", 0.6
+            )
             for _ in range(26)
         )
     ),
@@ -223,7 +230,7 @@ DRAWN: dict[str, Draw] = {
             for x, y in ((70, 44), (46, 92), (66, 100), (92, 50))
         ),
     ),
-    "green-mites-on-needles": lambda one: scenes.lens(
+    "green-mites-on-needles": lambda sketch: scenes.lens(
         svg.circle(60, 66, 47, "#f3efdf")
         + "".join(svg.path(f"M60 {112 - 18 * n}L{60 + s * 50} {84 - 20 * n}", stroke=svg.GREEN, width=8) for n in range(4) for s in (-1, 1))
         + svg.path("M60 116L60 20", stroke=svg.ROOT, width=6)
@@ -253,9 +260,9 @@ DRAWN: dict[str, Draw] = {
     "single-dome-eggs": _domes,
     "eggs-in-a-row-upright": _row_eggs,
     "yellow-spindle-eggs-in-mats": _spindles,
-    "cottony-masses": lambda one: _wool(one, under=stem(20, joint=True)),
-    "galls-woolly": lambda one: _wool(
-        one, under=twig(18) + "".join(svg.circle(x, y, 11, "#8d7258", svg.ROOT, 1.2) for x, y in ((34, 108), (62, 74), (88, 32)))
+    "cottony-masses": lambda sketch: _wool(sketch, under=stem(20, joint=True)),
+    "galls-woolly": lambda sketch: _wool(
+        sketch, under=twig(18) + "".join(svg.circle(x, y, 11, "#8d7258", svg.ROOT, 1.2) for x, y in ((34, 108), (62, 74), (88, 32)))
     ),
     "scale-covers": _round_scales,
     "crushed-body-wet": _finger_stain("#e09a2b"),

@@ -9,7 +9,7 @@ def _tinted(drawing: str, colours: tuple[str, str]) -> str:
     return drawing.replace(svg.GREEN, colours[0]).replace(svg.DARK_GREEN, colours[1])
 
 
-def _air_roots(one: Sketch) -> str:
+def _air_roots(sketch: Sketch) -> str:
     return stem(24, 50) + "".join(
         svg.path(f"M60 {34 + 24 * n}C78 {36 + 24 * n} 92 {50 + 24 * n} 98 {74 + 20 * n}", stroke="#b9c6a0", width=6.4)
         + svg.path(f"M94 {64 + 20 * n}L98 {74 + 20 * n}", stroke="#7f9f58", width=6)
@@ -17,7 +17,7 @@ def _air_roots(one: Sketch) -> str:
     )
 
 
-def _split(one: Sketch) -> str:
+def _split(sketch: Sketch) -> str:
     return (
         stem(40, joint=False)
         + svg.path("M60 30C70 60 70 100 60 134C50 100 50 60 60 30Z", "#e9dcb8", "#8a6a35", 1.6)
@@ -25,13 +25,13 @@ def _split(one: Sketch) -> str:
     )
 
 
-def _sand(one: Sketch) -> str:
+def _sand(sketch: Sketch) -> str:
     heap = "".join(
         svg.circle(
-            62 + one.rng.gauss(0, 12),
-            112 + abs(one.rng.gauss(0, 7)),
-            one.rng.uniform(1.6, 3.4),
-            one.rng.choice(("#d9a04a", "#c98a35", "#e6b866")),
+            62 + sketch.rng.gauss(0, 12),
+            112 + abs(sketch.rng.gauss(0, 7)),
+            sketch.rng.uniform(1.6, 3.4),
+            sketch.rng.choice(("#d9a04a", "#c98a35", "#e6b866")),
             "#8a5a1f",
             0.4,
         )
@@ -40,19 +40,19 @@ def _sand(one: Sketch) -> str:
     return stem(28) + svg.circle(62, 92, 6.5, "#3a2412", "#8a6a35", 1.6) + backdrops.earth(118) + heap
 
 
-def _gnawed(one: Sketch) -> str:
+def _gnawed(sketch: Sketch) -> str:
     wood = svg.path("M34 84C50 78 74 80 88 86L88 116C72 122 48 122 34 116Z", backdrops.PALE_WOOD, "#5d4a36", 1.2)
     teeth = "".join(svg.path(f"M{38 + 8 * (n % 6)} {90 + 9 * (n // 6)}l4 5", stroke="#a8853f", width=1.8) for n in range(18))
     return bark(56) + wood + teeth + backdrops.earth(122)
 
 
-def _sawdust(one: Sketch) -> str:
+def _sawdust(sketch: Sketch) -> str:
     dust = "".join(
         svg.circle(
-            64 + one.rng.gauss(0, 6),
-            66 + abs(one.rng.gauss(0, 20)),
-            one.rng.uniform(1.2, 2.8),
-            one.rng.choice(("#d9b87a", "#c9a05a", "#e9d3a0")),
+            64 + sketch.rng.gauss(0, 6),
+            66 + abs(sketch.rng.gauss(0, 20)),
+            sketch.rng.uniform(1.2, 2.8),
+            sketch.rng.choice(("#d9b87a", "#c9a05a", "#e9d3a0")),
             "#8a6a35",
             0.4,
         )
@@ -61,17 +61,17 @@ def _sawdust(one: Sketch) -> str:
     return bark(60) + svg.circle(64, 60, 8, "#2b1c10", "#5d4a36", 1.6) + dust
 
 
-def _holes(one: Sketch) -> str:
+def _holes(sketch: Sketch) -> str:
     return stem(34) + "".join(svg.circle(x, y, 3.8, "#2b1c10", "#8a6a35", 1.4) for x, y in ((56, 40), (66, 66), (54, 90), (64, 114)))
 
 
-def _d_holes(one: Sketch) -> str:
+def _d_holes(sketch: Sketch) -> str:
     return bark() + "".join(
         svg.path(f"M{x} {y - 9}L{x} {y + 9}A9 9 0 0 0 {x} {y - 9}Z", "#20150c", "#5d4a36", 1.4) for x, y in ((46, 40), (74, 74), (50, 108))
     )
 
 
-def _round_holes(one: Sketch) -> str:
+def _round_holes(sketch: Sketch) -> str:
     return bark() + "".join(
         svg.circle(x, y, r, "#20150c", "#5d4a36", 1.6) for x, y, r in ((48, 42, 8), (74, 66, 7), (52, 100, 8), (76, 116, 6))
     )
@@ -94,7 +94,7 @@ def _beads(colour: str, edge: str) -> Draw:
     )
 
 
-def _canker(one: Sketch) -> str:
+def _canker(sketch: Sketch) -> str:
     return (
         bark()
         + svg.path("M60 34C84 44 86 96 60 116C38 98 38 46 60 34Z", "#4a3524", "#33241a", 1.6)
@@ -103,7 +103,7 @@ def _canker(one: Sketch) -> str:
     )
 
 
-def _galleries(one: Sketch) -> str:
+def _galleries(sketch: Sketch) -> str:
     wood = svg.path("M30 12L92 8L94 132L28 134Z", backdrops.PALE_WOOD, "#8a6a45", 1)
     paths = svg.path("M44 124C70 116 32 98 58 90S76 66 52 62S44 36 70 34", stroke="#a5803f", width=7.5) + svg.path(
         "M44 124C70 116 32 98 58 90S76 66 52 62S44 36 70 34", stroke="#7a5a2a", width=2, stroke_dasharray="2 3"
@@ -112,7 +112,7 @@ def _galleries(one: Sketch) -> str:
     return flaps + wood + paths + larvae.caterpillar(74, 34, 24, "#f3ead2", head="#8a5a2a", fat=0.2)
 
 
-def _ridge(one: Sketch) -> str:
+def _ridge(sketch: Sketch) -> str:
     return (
         stem(20)
         + svg.path("M48 50C36 62 36 92 48 104L72 104C84 92 84 62 72 50Z", "#8fae5e", svg.STEM, 1.4)
@@ -120,7 +120,7 @@ def _ridge(one: Sketch) -> str:
     )
 
 
-def _girdles(one: Sketch) -> str:
+def _girdles(sketch: Sketch) -> str:
     top = f'<g transform="translate(-4 -26) scale(1.05 0.7)">{_tinted(scenes.shoot(droop=True), ("#8f8a4a", "#7b763c"))}</g>'
     return (
         top
@@ -143,7 +143,7 @@ def _fingers(x: float, y: float) -> str:
     )
 
 
-def _pinched(one: Sketch) -> str:
+def _pinched(sketch: Sketch) -> str:
     return (
         svg.path("M46 -2L74 -2C74 50 72 66 68 84C72 100 74 120 76 142L44 142C46 120 48 100 52 84C48 66 46 50 46 -2Z", "#7f9f58")
         + _fingers(60, 84)
@@ -151,7 +151,7 @@ def _pinched(one: Sketch) -> str:
     )
 
 
-def _crumpled(one: Sketch) -> str:
+def _crumpled(sketch: Sketch) -> str:
     return (
         svg.path("M60 142L60 84", stroke="#7f9f58", width=18)
         + svg.path("M54 86C64 72 82 66 104 34", stroke="#8f9a4a", width=16)
@@ -164,15 +164,15 @@ def _slit(inside: str, core: str = "#e9e3c2") -> str:
     return stem(48, joint=False) + svg.path("M60 6C76 30 76 112 60 138C44 112 44 30 60 6Z", core, "#5d7d3c", 1.6) + inside
 
 
-def _larva_inside(one: Sketch) -> str:
+def _larva_inside(sketch: Sketch) -> str:
     return _slit(
         svg.path("M60 22C66 50 54 80 60 124", stroke="#8a6a35", width=11)
         + larvae.caterpillar(60, 72, 56, "#f3ead2", head="#6b4a2a", turn=-90, fat=0.18)
-        + scenes.frass(one.rng, 60, 114, 16, 5)
+        + scenes.frass(sketch.rng, 60, 114, 16, 5)
     )
 
 
-def _streaks(one: Sketch) -> str:
+def _streaks(sketch: Sketch) -> str:
     return (
         svg.path("M34 -2L86 -2L86 142L34 142Z", backdrops.BARK)
         + svg.path("M42 14L76 10L78 126L44 130Z", backdrops.PALE_WOOD, "#5d4a36", 1)
@@ -180,7 +180,7 @@ def _streaks(one: Sketch) -> str:
     )
 
 
-def _threads(one: Sketch) -> str:
+def _threads(sketch: Sketch) -> str:
     ends = svg.path("M30 -2L54 -2L52 46L32 50Z", "#7f9f58", svg.STEM, 1) + svg.path("M66 142L90 142L90 94L70 90Z", "#7f9f58", svg.STEM, 1)
     ends += svg.ellipse(42, 48, 10.5, 4, "#dfe6c8", turn=-8, stroke=svg.STEM) + svg.ellipse(
         80, 92, 10.5, 4, "#dfe6c8", turn=12, stroke=svg.STEM
@@ -191,7 +191,7 @@ def _threads(one: Sketch) -> str:
     )
 
 
-def _bite(one: Sketch, *, torn: bool) -> str:
+def _bite(sketch: Sketch, *, torn: bool) -> str:
     end = "M48 60L52 44L55 56L60 36L64 54L69 42L72 62" if torn else "M48 66L72 44"
     base = svg.path("M48 142L48 62L72 46L72 142Z" if not torn else "M48 142L48 60L52 44L55 56L60 36L64 54L69 42L72 62L72 142Z", "#8f9f5e")
     face = "" if torn else svg.path("M48 66L72 44L72 50L48 72Z", "#efe7c8", "#8a6a35", 1)
@@ -229,6 +229,6 @@ DRAWN: dict[str, Draw] = {
     "larva-in-the-stem": _larva_inside,
     "brown-streaks-in-wood": _streaks,
     "threads-from-the-cut": _threads,
-    "clean-angled-bite": lambda one: _bite(one, torn=False),
-    "torn-bite": lambda one: _bite(one, torn=True),
+    "clean-angled-bite": lambda sketch: _bite(sketch, torn=False),
+    "torn-bite": lambda sketch: _bite(sketch, torn=True),
 }

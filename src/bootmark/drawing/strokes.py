@@ -48,13 +48,13 @@ def humps(points: np.ndarray, base: float) -> list[np.ndarray]:
     return [np.asarray(LineString(stretch).simplify(TRUE_TO).coords) for stretch in stretches]
 
 
-def lines(found: Sequence[np.ndarray]) -> str:
-    return "".join(_d(one) for one in found)
+def lines(humps: Sequence[np.ndarray]) -> str:
+    return "".join(_d(hump) for hump in humps)
 
 
-def filled(found: Sequence[np.ndarray], base: float) -> str:
+def filled(humps: Sequence[np.ndarray], base: float) -> str:
     """Each stretch closed down to the base."""
-    return "".join(f"{_d(one)}V{base:g}H{one[0, 0]:.1f}Z" for one in found)
+    return "".join(f"{_d(hump)}V{base:g}H{hump[0, 0]:.1f}Z" for hump in humps)
 
 
 def dashes(points: np.ndarray, base: float, on: float, off: float) -> str:
@@ -72,9 +72,9 @@ def dashes(points: np.ndarray, base: float, on: float, off: float) -> str:
     return "".join(_d(points[n : n + draw + 1]) for n in starts if above[n : n + draw + 1].any())
 
 
-def under(found: Sequence[np.ndarray], base: float) -> list[Polygon]:
+def under(humps: Sequence[np.ndarray], base: float) -> list[Polygon]:
     """What the stretches of a curve fill down to their base."""
-    return [Polygon([*one, (one[-1, 0], base), (one[0, 0], base)]) for one in found]
+    return [Polygon([*hump, (hump[-1, 0], base), (hump[0, 0], base)]) for hump in humps]
 
 
 def between(upper: np.ndarray, lower: np.ndarray) -> list[Polygon]:
@@ -90,8 +90,8 @@ def outline(shapes: Sequence[Polygon]) -> str:
 def texture(stage: str, shapes: Sequence[Polygon]) -> str:
     """What tells a stage apart without its colour, over the shapes that it fills."""
     parts = []
-    for one in shapes:
-        shape = one.buffer(0)
+    for region in shapes:
+        shape = region.buffer(0)
         if stage == "egg":
             parts.append(_dots(shape))
         elif stage in HATCH:

@@ -48,8 +48,8 @@ def open_d(points: Iterable[Point]) -> str:
 def smooth_d(points: Sequence[Point]) -> str:
     """A curve through the middles of the lines between points."""
     d = f"M{points[0][0]:.1f} {points[0][1]:.1f}"
-    for one, two in itertools.pairwise(points):
-        d += f"Q{one[0]:.1f} {one[1]:.1f} {(one[0] + two[0]) / 2:.1f} {(one[1] + two[1]) / 2:.1f}"
+    for here, two in itertools.pairwise(points):
+        d += f"Q{here[0]:.1f} {here[1]:.1f} {(here[0] + two[0]) / 2:.1f} {(here[1] + two[1]) / 2:.1f}"
     return d + f"L{points[-1][0]:.1f} {points[-1][1]:.1f}"
 
 

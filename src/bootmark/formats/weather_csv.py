@@ -144,13 +144,13 @@ def header(content: bytes) -> list[str]:
 
 def guess(names: Sequence[str]) -> dict[str, str]:
     """Our columns found among a header's names."""
-    found: dict[str, str] = {}
+    choices: dict[str, str] = {}
     for ours, words in GUESSES.items():
         match = next((name for word in words for name in names if name.strip().lower() == word), None)
-        match = match or next((name for word in words for name in names if word in name.lower() and name not in found.values()), None)
+        match = match or next((name for word in words for name in names if word in name.lower() and name not in choices.values()), None)
         if match:
-            found[ours] = match
-    return found
+            choices[ours] = match
+    return choices
 
 
 def guess_order(content: bytes, column: str) -> str | None:

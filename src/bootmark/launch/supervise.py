@@ -136,10 +136,10 @@ class Supervisor:
 
     @contextlib.contextmanager
     def until_told(self) -> Iterator[None]:
-        def told(_number: int, _frame: FrameType | None) -> None:
+        def end(_number: int, _frame: FrameType | None) -> None:
             self.stopping = True
 
-        before = {number: signal.signal(number, told) for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)}
+        before = {number: signal.signal(number, end) for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)}
         try:
             yield
         finally:

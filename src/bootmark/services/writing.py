@@ -214,8 +214,8 @@ def _answer(farm_id: uuid.UUID, member: Member, catalogue: Catalogue, raw: Any, 
             with farm_session(farm_id) as session:
                 farm = session.get_one(Farm, farm_id)
                 sent = Sent.of(raw, farm_time.now(farm, real_now), sent_at=sent_at, off_by=off_by(farm, sent_at, real_now))
-                told = handle(session, farm, member, catalogue, sent, real_now)
-            return answer | told
+                result = handle(session, farm, member, catalogue, sent, real_now)
+            return answer | result
         except TooEarly as error:
             return answer | {"status": Answer.WAIT, "errors": error.errors}
         except AskFirst as error:

@@ -22,19 +22,19 @@ class Station(BaseHTTPRequestHandler):
             site = SITES.get(words.get("station", ""), {})
             if address.path == "/readings":
                 since, until = dt.datetime.fromisoformat(words["since"]), dt.datetime.fromisoformat(words["until"])
-                found = sky.hours(max(since, until - LONGEST), until, **site)
-                self.answer(200, {"hours": [one.told() for one in found]})
+                hours = sky.hours(max(since, until - LONGEST), until, **site)
+                self.answer(200, {"hours": [hour.told() for hour in hours]})
             elif address.path == "/forecast":
                 at = dt.datetime.fromisoformat(words["at"])
-                told = sky.forecast(at, **site)
-                self.answer(200, {"issued_at": told[0].at.isoformat(), "hours": [one.told() for one in told]})
+                ahead = sky.forecast(at, **site)
+                self.answer(200, {"issued_at": ahead[0].at.isoformat(), "hours": [hour.told() for hour in ahead]})
             else:
                 self.answer(404, {"error": "ask for /readings or /forecast"})
         except (KeyError, ValueError) as error:
             self.answer(400, {"error": f"since, until and at are times with their zone: {error}"})
 
-    def answer(self, status: int, told: dict[str, object]) -> None:
-        body = json.dumps(told).encode()
+    def answer(self, status: int, content: dict[str, object]) -> None:
+        body = json.dumps(content).encode()
         self.send_response(status)
         self.send_header("Content-Type", "application/json")
         self.send_header("Content-Length", str(len(body)))

@@ -159,16 +159,16 @@ def load_present(hand: Hand) -> None:
     hand.biofix("Orchard B", day(2026, 5, 21), "codling-moth", dt.date(2026, 5, 18), "Two males on two checks running")
     hand.biofix("Long Field", day(2026, 5, 26), "colorado-potato-beetle", dt.date(2026, 5, 26), "First egg clusters on the edge rows")
 
-    one = hand.trap("Trap 1", "Orchard A", day(2026, 4, 28), "codling-moth", 150, 92)
-    hand.caught(one, 2026, "5/2=0 5/6=0 5/9=1 5/12=0 5/15=2 5/18=2 5/22=4 5/26=7 5/30=6 6/3=9 6/7=8 6/11=11 6/15=8", "6/7")
+    trap = hand.trap("Trap 1", "Orchard A", day(2026, 4, 28), "codling-moth", 150, 92)
+    hand.caught(trap, 2026, "5/2=0 5/6=0 5/9=1 5/12=0 5/15=2 5/18=2 5/22=4 5/26=7 5/30=6 6/3=9 6/7=8 6/11=11 6/15=8", "6/7")
     two = hand.trap("Trap 2", "Orchard B", day(2026, 4, 28), "codling-moth", 352, 88)
     hand.caught(two, 2026, "5/2=0 5/6=0 5/12=1 5/15=0 5/18=2 5/21=2 5/26=4 5/30=5 6/3=6 6/7=7 6/11=5 6/14=6")
     hand.caught(
         hand.trap("Trap 3", "Mill Piece", day(2026, 6, 1), "diamondback-moth", 520, 238, check_days=4), 2026, "6/5=0 6/9=0 6/13=3 6/17=5"
     )
     for block, stages in (("Orchard A", "4/14=57 4/19=61 4/23=65 4/30=69 5/20=72 6/12=74"), ("Long Field", "5/8=9 6/2=31 6/16=60")):
-        for told in stages.split():
-            when, code = told.split("=")
+        for noted in stages.split():
+            when, code = noted.split("=")
             month, date = (int(part) for part in when.split("/"))
             hand.crop_stage(block, day(2026, month, date), int(code))
     hand.stages_seen(

@@ -47,8 +47,8 @@ class Hand:
     def sample(self, stop: uuid.UUID, at: dt.datetime, agent: str, counts: str, enemies: str = "", measure: str = "mean") -> uuid.UUID:
         plan = self.known.agent(agent).sampling
         unit = "trap" if measure == "trap" else plan.unit if plan else "leaf"
-        told = {"counts": [int(one) for one in counts.split()], "enemies": [int(one) for one in enemies.split()]}
-        return self.send("scout", "sample.record", at, {"stop_id": str(stop), "agent": agent, "unit": unit, "measure": measure, **told})
+        payload = {"counts": [int(number) for number in counts.split()], "enemies": [int(number) for number in enemies.split()]}
+        return self.send("scout", "sample.record", at, {"stop_id": str(stop), "agent": agent, "unit": unit, "measure": measure, **payload})
 
     def call(self, who: str, at: dt.datetime, look: uuid.UUID, agent: str, sample: uuid.UUID | None = None, control: str = "") -> uuid.UUID:
         return self.send(
@@ -60,20 +60,20 @@ class Hand:
 
     def enquiry(self, at: dt.datetime, sender: str, came_as: str, crop: str, place: str, words: str, seen: str, absent: str = "") -> None:
         signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
-        told = {"sender": sender, "came_as": came_as, "crop": crop, "family": "", "place": place, "words": words, "signs": signs}
-        self.send("adviser", "enquiry.save", at, told)
+        payload = {"sender": sender, "came_as": came_as, "crop": crop, "family": "", "place": place, "words": words, "signs": signs}
+        self.send("adviser", "enquiry.save", at, payload)
 
     def trap(
         self, name: str, block: str, at: dt.datetime, agent: str, x: float, y: float, kind: str = "delta", check_days: int = 3
     ) -> uuid.UUID:
-        told = {"name": name, "block_id": str(made(block)), "agent": agent, "kind": kind, "x": x, "y": y, "check_days": check_days}
+        payload = {"name": name, "block_id": str(made(block)), "agent": agent, "kind": kind, "x": x, "y": y, "check_days": check_days}
         dates = {"set_on": at.date().isoformat(), "lure_on": at.date().isoformat(), "lure_days": 42}
-        return self.send("scout", "trap.save", at, told | dates, made(f"trap/{name}"))
+        return self.send("scout", "trap.save", at, payload | dates, made(f"trap/{name}"))
 
     def caught(self, trap: uuid.UUID, year: int, rows: str, lure: str = "") -> None:
         """Checks as "month/day=number"; lure: the day on which a new lure went in."""
-        for one in rows.split():
-            when, number = one.split("=")
+        for row in rows.split():
+            when, number = row.split("=")
             month, date = (int(part) for part in when.split("/"))
             payload = {
                 "trap_id": str(trap),
@@ -88,8 +88,8 @@ class Hand:
         self.send("scout", "crop.stage", at, {"block_id": str(made(block)), "on": at.date().isoformat(), "code": code, "note": note})
 
     def stages_seen(self, block: str, at: dt.datetime, agent: str, note: str, **counts: int) -> None:
-        told = {"block_id": str(made(block)), "agent": agent, "on": at.date().isoformat(), "counts": counts, "note": note}
-        self.send("scout", "stage.sighting", at, told)
+        payload = {"block_id": str(made(block)), "agent": agent, "on": at.date().isoformat(), "counts": counts, "note": note}
+        self.send("scout", "stage.sighting", at, payload)
 
     def biofix(self, block: str, at: dt.datetime, agent: str, on: dt.date, basis: str) -> None:
         self.send("scout", "biofix.set", at, {"block_id": str(made(block)), "agent": agent, "on": on.isoformat(), "basis": basis})

@@ -43,19 +43,19 @@ def _days() -> tuple[NDArray[np.float64], ...]:
     for day in range(1, DAYS):
         anomaly[day] = 0.72 * anomaly[day - 1] + rng.normal(0, 2.1)
     date = [FIRST + dt.timedelta(days=n) for n in range(DAYS)]
-    turn = np.array([(one.timetuple().tm_yday - 19) * 2 * np.pi / 365.25 for one in date])
-    year = np.array([{2024: -0.5, 2025: -0.1, 2026: 0.7}.get(one.year, 0.0) for one in date])
+    turn = np.array([(each_day.timetuple().tm_yday - 19) * 2 * np.pi / 365.25 for each_day in date])
+    year = np.array([{2024: -0.5, 2025: -0.1, 2026: 0.7}.get(each_day.year, 0.0) for each_day in date])
     mean = 10.4 - 9.8 * np.cos(turn) + anomaly + year
     half = 5.2 + 1.6 * np.sin(turn - np.pi / 2) + rng.normal(0, 0.7, DAYS)
     wet = rng.random(DAYS) < 0.32
     rain = np.where(wet, rng.gamma(0.9, 6.0, DAYS), 0.0)
     wind = np.clip(rng.gamma(4.0, 0.55, DAYS), 0.6, 7.0)
-    for place, one in enumerate(date):
-        if HOT_SPELL[0] <= one < HOT_SPELL[1]:
-            mean[place] = 20.5 + 0.25 * (one - HOT_SPELL[0]).days
+    for place, each_day in enumerate(date):
+        if HOT_SPELL[0] <= each_day < HOT_SPELL[1]:
+            mean[place] = 20.5 + 0.25 * (each_day - HOT_SPELL[0]).days
             half[place], rain[place], wind[place] = 7.2, 0.0, 1.9
-        if one in SHOWERS:
-            rain[place] = SHOWERS[one]
+        if each_day in SHOWERS:
+            rain[place] = SHOWERS[each_day]
     return mean, np.where(rain > 2, half * 0.7, half), rain, wind
 
 
@@ -99,11 +99,11 @@ def hours(since: dt.datetime, until: dt.datetime, **site: float) -> list[Hour]:
 def forecast(at: dt.datetime, **site: float) -> list[Hour]:
     """What a forecast issued at a moment says: the truth with an error that grows by the day."""
     issued = at.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
-    told = []
+    hours = []
     for n in range(24 * AHEAD_DAYS):
         true = hour(issued + dt.timedelta(hours=n), **site)
         days = n / 24
         error = 0.45 * days * _noise(issued.replace(hour=0) + dt.timedelta(days=int(days)), 7)
         wind = true.wind * (1 + 0.05 * days * _noise(true.at, 8))
-        told.append(Hour(true.at, true.temp + error, min(99.0, max(18.0, true.rh - 2 * error)), max(0.2, wind), true.rain))
-    return told
+        hours.append(Hour(true.at, true.temp + error, min(99.0, max(18.0, true.rh - 2 * error)), max(0.2, wind), true.rain))
+    return hours

@@ -96,8 +96,8 @@ def newest() -> str | None:
 def _refuse_newer(stands_at: str | None) -> None:
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
-    known = {revision.revision for revision in ScriptDirectory.from_config(config).walk_revisions()}
-    if stands_at is not None and stands_at not in known:
+    ours = {revision.revision for revision in ScriptDirectory.from_config(config).walk_revisions()}
+    if stands_at is not None and stands_at not in ours:
         raise Refused(f"The database stands at {stands_at} and this code ends at {newest()}: run the newer version that wrote it.")
 
 

@@ -15,9 +15,9 @@ from bootmark.web.guard import db, member, now, the_farm
 
 def find(stop: uuid.UUID) -> AtStop:
     """The stop with its records."""
-    found = stops.at(db(), stop)
-    forms.open_stop(found.stop, *found.worn)
-    return found
+    here = stops.at(db(), stop)
+    forms.open_stop(here.stop, *here.worn)
+    return here
 
 
 def newest(screen: str) -> str | Response:

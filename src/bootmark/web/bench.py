@@ -26,7 +26,7 @@ class Pick:
     """The plant to point at and the signs to tap, drawn; and what the bench's script knows of the signs."""
 
     drawn: Markup
-    told: dict[str, Any]
+    script: dict[str, Any]
 
 
 _picks: memo.Kept[Pick] = memo.Kept(128)
@@ -48,7 +48,7 @@ def leaf_of(catalogue: Catalogue, crop: str, family: str = "") -> str:
     """The leaf form to draw signs on: the crop's own, that of its family's first crop, or a plain leaf."""
     if crop in catalogue.crops:
         return catalogue.crops[crop].leaf
-    return next((one.leaf for one in catalogue.crops.values() if one.family == family), "ovate")
+    return next((entry.leaf for entry in catalogue.crops.values() if entry.family == family), "ovate")
 
 
 def pick_from(catalogue: Catalogue, crop: str, family: str = "") -> Pick:
@@ -67,12 +67,12 @@ def _pick(catalogue: Catalogue, crop: str, family: str) -> Pick:
         "labels": {part: label(part) for part in used},
         "leaf": leaf_of(catalogue, crop, family),
     }
-    return Pick(Markup(render_template("bench_pick.html", pick=drawn)), told_of(signs))  # noqa: S704 - a template of ours
+    return Pick(Markup(render_template("bench_pick.html", pick=drawn)), script_of(signs))  # noqa: S704 - a template of ours
 
 
-def signs_sent(catalogue: Catalogue, told: dict[str, Any]) -> dict[str, str] | None:
+def signs_sent(catalogue: Catalogue, posted: dict[str, Any]) -> dict[str, str] | None:
     """The signs of a posted case; None where they are not signs and states that Bootmark knows."""
-    signs = told.get("signs")
+    signs = posted.get("signs")
     # An answer may be anything here, also what can't be looked up.
     good = isinstance(signs, dict) and all(
         sign in catalogue.signs and isinstance(state, str) and state in STATES for sign, state in signs.items()
@@ -86,7 +86,7 @@ def tools_of(catalogue: Catalogue) -> list[str]:
     return [tool for tool, _ in used.most_common()]
 
 
-def told_of(signs: list[Sign]) -> dict[str, Any]:
+def script_of(signs: list[Sign]) -> dict[str, Any]:
     """What the bench's script knows of the signs; those seen at a glance stand under no part."""
     by_part: dict[str, list[str]] = {"": [sign.id for sign in signs if sign.look == "glance"]}
     for sign in signs:
@@ -94,7 +94,7 @@ def told_of(signs: list[Sign]) -> dict[str, Any]:
     return {
         "names": {sign.id: sign.name for sign in signs},
         "on": by_part,
-        "first": {part: found[: AT_FIRST + (4 if not part else 0)] for part, found in by_part.items()},
+        "first": {part: ids[: AT_FIRST + (4 if not part else 0)] for part, ids in by_part.items()},
     }
 
 

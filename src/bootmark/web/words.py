@@ -104,8 +104,8 @@ def control_name(agent_id: str, control_id: str) -> str:
 
 
 def crop_name(crop: str) -> str:
-    known = default().crops
-    return known[crop].name if crop in known else crop
+    crops = default().crops
+    return crops[crop].name if crop in crops else crop
 
 
 def many(stage: str) -> str:

@@ -31,16 +31,16 @@ class Scale:
 def _scales() -> tuple[dict[str, Scale], Scale]:
     raw = tomllib.loads(FILE.read_text("utf-8"))
     general = Scale({10 * int(code): str(name) for code, name in raw["principal"].items()}, False)
-    found: dict[str, Scale] = {}
+    scales: dict[str, Scale] = {}
     for group, table in raw["scales"].items():
         steps = {int(code): str(name) for code, name in table.items() if code != "crops"}
         if list(steps) != sorted(steps) or not all(0 <= code <= LAST for code in steps):
             raise CatalogueError(f"bbch.toml [scales.{group}]: codes must rise from 0 to {LAST}")
         for crop in table["crops"]:
-            if crop in found:
+            if crop in scales:
                 raise CatalogueError(f"bbch.toml [scales.{group}]: {crop} stands in two scales")
-            found[crop] = Scale(steps, True)
-    return found, general
+            scales[crop] = Scale(steps, True)
+    return scales, general
 
 
 def scale_of(crop: str) -> Scale:
@@ -61,8 +61,8 @@ def in_flower(noted: Sequence[tuple[dt.date, int]], day: dt.date) -> bool:
 
     noted: days and codes, in any order; what was noted later than the day does not count.
     """
-    known = [(on, code) for on, code in noted if on <= day]
-    return bool(known) and max(known)[1] in FLOWERING
+    so_far = [(on, code) for on, code in noted if on <= day]
+    return bool(so_far) and max(so_far)[1] in FLOWERING
 
 
 def bloom(noted: Sequence[tuple[dt.date, int]]) -> tuple[dt.date, dt.date | None] | None:

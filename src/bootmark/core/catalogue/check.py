@@ -16,11 +16,11 @@ NOT_EATEN = {"signs": 2, "controls": 1, "enemies": 0}
 ALLOWED_COPIES = ("Always.", "none", "Everywhere.", "")
 
 
-def tells_apart(catalogue: Catalogue, look: str, one: Agent, other: Agent) -> str:
+def tells_apart(catalogue: Catalogue, look: str, agent: Agent, other: Agent) -> str:
     """The sign of a look that best tells two agents apart; empty where none does."""
 
     def gap(sign: str) -> float:
-        here, there = one.shows.get(sign), other.shows.get(sign)
+        here, there = agent.shows.get(sign), other.shows.get(sign)
         return abs((here.chance if here else 0.0) - (there.chance if there else 0.0))
 
     best = max(catalogue.looks[look].signs, key=gap, default="")
@@ -119,14 +119,14 @@ def provenance(catalogue: Catalogue) -> Counter[str]:
     """How many values rest on what: signs, hosts, life, heat events, thresholds, ratios and controls counted one by one."""
     counts: Counter[str] = Counter()
     for agent in catalogue.agents.values():
-        told = [agent.source, agent.hosts_source, agent.life_source]
+        sources = [agent.source, agent.hosts_source, agent.life_source]
         for values in (agent.shows.values(), agent.thresholds, agent.enemies, agent.controls):
-            told += [one.source for one in values]
+            sources += [part.source for part in values]
         if agent.heat:
-            told += [agent.heat.source, *(event.source for event in agent.heat.events)]
+            sources += [agent.heat.source, *(event.source for event in agent.heat.events)]
         if agent.sampling:
-            told.append(agent.sampling.source)
-        counts.update(next(kind for kind in PROVENANCE if source.startswith(kind)) for source in told)
+            sources.append(agent.sampling.source)
+        counts.update(next(kind for kind in PROVENANCE if source.startswith(kind)) for source in sources)
     return counts
 
 

@@ -106,16 +106,16 @@ def _heat(reader: Reader) -> Heat:
 
 
 def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]) -> Control:
-    told: dict[str, Any]
+    fields: dict[str, Any]
     if isinstance(value, list):
         if not len(SHORT_CONTROL) <= len(value) <= len(SHORT_CONTROL) + 1:
             raise top.fail(f"control {control_id!r} must be a list of {', '.join(SHORT_CONTROL)}, and a table of what differs")
-        told = dict(zip(SHORT_CONTROL, value, strict=False)) | (value[4] if len(value) > len(SHORT_CONTROL) else {})
+        fields = dict(zip(SHORT_CONTROL, value, strict=False)) | (value[4] if len(value) > len(SHORT_CONTROL) else {})
     else:
-        told = value
-    if isinstance(told.get("stages"), str):
-        told = told | {"stages": told["stages"].split()}
-    row = top.row("controls", control_id, shared.get(control_id, {}) | told)
+        fields = value
+    if isinstance(fields.get("stages"), str):
+        fields = fields | {"stages": fields["stages"].split()}
+    row = top.row("controls", control_id, shared.get(control_id, {}) | fields)
     kind = row.member("kind", ControlKind)
     control = Control(
         id=control_id,
@@ -199,7 +199,7 @@ def _life(life: Reader) -> dict[str, Any]:
             if len(row) != 3 or not isinstance(row[2], str):
                 raise life.fail(f"{stage!r} must be a list of first month, last month and where it lives")
             where[stage], year[stage] = row[2], _span(life, row[:2])
-    found = {
+    stages = {
         "stages": tuple(where),
         "where": where,
         "year": year,
@@ -209,7 +209,7 @@ def _life(life: Reader) -> dict[str, Any]:
         "life_source": life.source(),
     }
     life.done()
-    return found
+    return stages
 
 
 def _sampling(reader: Reader) -> Sampling:
@@ -226,14 +226,14 @@ def _sampling(reader: Reader) -> Sampling:
 
 
 def _look_alikes(top: Reader, looks: Mapping[str, Look]) -> tuple[LookAlike, ...]:
-    found = []
-    for other, told in top.get("look_alikes", dict).items():
-        if not isinstance(told, list) or len(told) != 2:
+    look_alikes = []
+    for other, row in top.get("look_alikes", dict).items():
+        if not isinstance(row, list) or len(row) != 2:
             raise top.fail(f"look-alike {other!r} must be a list of the look and the tell")
-        if told[0] not in looks:
-            raise top.fail(f"look-alike {other!r}: unknown look {told[0]!r}")
-        found.append(LookAlike(other, told[1], told[0]))
-    return tuple(found)
+        if row[0] not in looks:
+            raise top.fail(f"look-alike {other!r}: unknown look {row[0]!r}")
+        look_alikes.append(LookAlike(other, row[1], row[0]))
+    return tuple(look_alikes)
 
 
 def _places(top: Reader) -> dict[str, float]:
@@ -312,7 +312,7 @@ def read_agent(
         enemies=tuple(
             Enemy(row.text("agent"), "", row.number("ratio"), row.source()) for row in top.list_of("enemies", ("agent", "ratio", "source"))
         ),
-        controls=tuple(_control(one, value, top, shared) for one, value in top.get("controls", dict).items()),
+        controls=tuple(_control(control, value, top, shared) for control, value in top.get("controls", dict).items()),
         wild_hosts=top.text("wild_hosts"),
         occurs=top.text("occurs"),
         notifiable=top.words("notifiable", []),

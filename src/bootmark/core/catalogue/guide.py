@@ -36,7 +36,7 @@ def search(catalogue: Catalogue, words: str) -> list[Agent]:
     wanted = " ".join(words.lower().split())
     if not wanted:
         return []
-    found = []
+    matches = []
     for agent in catalogue.agents.values():
         names = [name.lower() for name in (agent.name, agent.scientific, *agent.other_names)]
         if any(name.startswith(wanted) for name in names):
@@ -49,8 +49,8 @@ def search(catalogue: Catalogue, words: str) -> list[Agent]:
             rank = 3
         else:
             continue
-        found.append((rank, agent.name, agent))
-    return [agent for _, _, agent in sorted(found, key=lambda one: one[:2])]
+        matches.append((rank, agent.name, agent))
+    return [agent for _, _, agent in sorted(matches, key=lambda match: match[:2])]
 
 
 def apart(catalogue: Catalogue, agents: tuple[Agent, ...]) -> tuple[LookRow, ...]:
@@ -60,16 +60,16 @@ def apart(catalogue: Catalogue, agents: tuple[Agent, ...]) -> tuple[LookRow, ...
     """
     if not 2 <= len({agent.id for agent in agents}) == len(agents) <= MOST_APART:
         raise ValueError(f"two or three different agents are told apart, not {len(agents)}")
-    found = []
+    compared = []
     for look in catalogue.looks.values():
         rows = []
         for sign_id in look.signs:
             shown = [agent.shows.get(sign_id) for agent in agents]
-            chances = [one.chance if one else 0.0 for one in shown]
+            chances = [showing.chance if showing else 0.0 for showing in shown]
             gap = max(chances) - min(chances)
             if gap >= DIFFERS:
-                words = tuple(one.often if one else "not seen" for one in shown)
-                only = tuple(bool(one and one.confirms) for one in shown)
+                words = tuple(showing.often if showing else "not seen" for showing in shown)
+                only = tuple(bool(showing and showing.confirms) for showing in shown)
                 rows.append(Row(catalogue.signs[sign_id], words, only, gap))
         if rows:
             rows.sort(key=lambda row: -row.gap)
@@ -79,5 +79,5 @@ def apart(catalogue: Catalogue, agents: tuple[Agent, ...]) -> tuple[LookRow, ...
                 for alike in agent.look_alikes
                 if alike.look == look.id and catalogue.agent(alike.agent) in agents
             )
-            found.append(LookRow(look, tuple(rows), tells))
-    return tuple(sorted(found, key=lambda one: (not one.tells, -one.rows[0].gap / (10 + one.look.seconds))))
+            compared.append(LookRow(look, tuple(rows), tells))
+    return tuple(sorted(compared, key=lambda showing: (not showing.tells, -showing.rows[0].gap / (10 + showing.look.seconds))))

@@ -57,7 +57,9 @@ class Life:
 def read(name: str, table: dict[str, object]) -> Life:
     """One life table. Raises CatalogueError naming the entry and what is wrong."""
     row = Reader(f"lives.toml [{name}]", table)
-    spans = tuple(Span(str(one[0]), float(one[1]), int(one[2]), bool(one[3])) for one in row.get("spans", list) if len(one) == 4)
+    spans = tuple(
+        Span(str(values[0]), float(values[1]), int(values[2]), bool(values[3])) for values in row.get("spans", list) if len(values) == 4
+    )
     life = Life(
         row.number("lower"),
         row.number("optimum"),

@@ -294,7 +294,7 @@ class Agent:
         return frozenset((month + 5) % 12 + 1 for month in self.months)
 
     def control(self, control_id: str) -> Control:
-        return next(one for one in self.controls if one.id == control_id)
+        return next(control for control in self.controls if control.id == control_id)
 
 
 @dataclass(frozen=True)
@@ -311,22 +311,22 @@ class Catalogue:
 
     def crops_like(self, letters: str) -> list[Crop]:
         """Crops that have a name, or another name, in which a word begins with these letters; those so named first."""
-        found = [(crop.match(letters), crop.name, crop) for crop in self.crops.values()]
-        return [crop for rank, _, crop in sorted(found, key=lambda one: one[:2]) if rank]
+        ranked = [(crop.match(letters), crop.name, crop) for crop in self.crops.values()]
+        return [crop for rank, _, crop in sorted(ranked, key=lambda entry: entry[:2]) if rank]
 
     def crop_meant(self, words: str) -> str:
         """The crop that is meant: its id where the words are one of its names or fit one crop only, else the words."""
         wanted = words.strip().lower()
-        found = self.crops_like(wanted)
-        exact = [one for one in found if wanted in (one.id, one.name.lower(), *(name.lower() for name in one.also))]
-        if exact or len(found) == 1:
-            return (exact or found)[0].id
+        like = self.crops_like(wanted)
+        exact = [crop for crop in like if wanted in (crop.id, crop.name.lower(), *(name.lower() for name in crop.also))]
+        if exact or len(like) == 1:
+            return (exact or like)[0].id
         return wanted if wanted in self.crops else words.strip()
 
     @property
     def crop_names(self) -> list[str]:
         """Every name by which a crop can be asked for, in the order of their own names."""
-        return [name for crop in sorted(self.crops.values(), key=lambda one: one.name) for name in (crop.name, *crop.also)]
+        return [name for crop in sorted(self.crops.values(), key=lambda entry: entry.name) for name in (crop.name, *crop.also)]
 
     @property
     def families(self) -> list[str]:

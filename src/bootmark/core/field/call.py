@@ -176,10 +176,10 @@ def decide(
     Source: design of the confirming look and of leaving as the default, common practice; nominal
     thresholds as the catalogue gives them.
     """
-    known = catalogue or catalogues.default()
-    agent = known.agent(finding.agent)
+    entries = catalogue or catalogues.default()
+    agent = entries.agent(finding.agent)
     case = _Case(agent, finding)
-    early = _not_a_target(case) or _unproved(case, known) or _past(case)
+    early = _not_a_target(case) or _unproved(case, entries) or _past(case)
     if early:
         return early
     case.speaks_for.append(case.of(Says.CONFIRMED_ACTIVE if finding.activity == Activity.ACTIVE else Says.CONFIRMED))

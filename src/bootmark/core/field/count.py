@@ -80,20 +80,20 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
     -ln(1 - level) / units. One unit alone gives no upper limit (infinity) unless it had none.
     Raises ValueError where nothing was looked at.
     """
-    told = Sample.of(sample)
-    units = len(told.counts)
+    counted = Sample.of(sample)
+    units = len(counted.counts)
     if not units:
         raise ValueError("nothing has been counted yet")
-    if told.measure == Measure.PROPORTION:
-        hits = sum(count > 0 for count in told.counts)
+    if counted.measure == Measure.PROPORTION:
+        hits = sum(count > 0 for count in counted.counts)
         low, high = wilson(hits, units, level)
         return Interval(hits / units, low, high, units, level, LimitMethod.WILSON)
-    average = mean(told.counts)
+    average = mean(counted.counts)
     if average == 0:
         return Interval(0.0, 0.0, -math.log(1 - level) / units, units, level, LimitMethod.POISSON_NONE)
     if units == 1:
         return Interval(average, 0.0, math.inf, 1, level, LimitMethod.ONE_UNIT)
-    half = student_t(level, units - 1) * math.sqrt(variance(told.counts) / units)
+    half = student_t(level, units - 1) * math.sqrt(variance(counted.counts) / units)
     if half == 0:
         half = student_t(level, units - 1) * math.sqrt(average / units)
         return Interval(average, max(0.0, average - half), average + half, units, level, LimitMethod.POISSON_EQUAL)
@@ -109,10 +109,10 @@ def side(estimate: Interval, threshold: float) -> Side:
 
 def enemy_ratio(sample: Sample | Mapping[str, Any]) -> float | None:
     """Natural enemies for each pest, None where enemies were not counted; infinity where only enemies were found."""
-    told = Sample.of(sample)
-    if not told.enemies:
+    counted = Sample.of(sample)
+    if not counted.enemies:
         return None
-    pests, enemies = sum(told.counts), sum(told.enemies)
+    pests, enemies = sum(counted.counts), sum(counted.enemies)
     if pests:
         return enemies / pests
     return math.inf if enemies else 0.0

@@ -68,18 +68,18 @@ def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
     case: a Case or a mapping of its fields. Raises ValueError for a case without a crop or with an
     unknown state. A sign or crop that is not known is said in the notes, not refused.
     """
-    told, known = _resolve(case, catalogue)
-    return _ranking(_question(told, known))
+    resolved, entries = _resolve(case, catalogue)
+    return _ranking(_question(resolved, entries))
 
 
-def _question(told: Case, catalogue: Catalogue) -> Question:
-    network = Network(told, catalogue)
+def _question(case: Case, catalogue: Catalogue) -> Question:
+    network = Network(case, catalogue)
     return Question(network, network.solve())
 
 
 def _ranking(question: Question) -> Ranking:
     network, solution = question.network, question.solution
-    told, known = network.case, network.known
+    case, entries = network.case, network.known
     agents = network.agents
     causes = [
         Cause(tuple(agents[place].id for place in members), weight / solution.total)
@@ -97,8 +97,8 @@ def _ranking(question: Question) -> Ranking:
     causes.sort(key=lambda cause: -cause.probability)
     order = sorted(range(len(agents)), key=lambda place: -solution.chances[place])
     notes = [network.note] if network.note else []
-    notes += [says(Says.SIGN_UNKNOWN, sign=sign) for sign in told.signs if sign not in known.signs]
-    notes += contradictions(told, known)
+    notes += [says(Says.SIGN_UNKNOWN, sign=sign) for sign in case.signs if sign not in entries.signs]
+    notes += contradictions(case, entries)
     return Ranking(
         tuple(causes),
         tuple(_suspect(agents[place], solution.chances[place], network) for place in order),
@@ -120,17 +120,17 @@ def next_looks(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = No
     need a tool the scout does not carry, or that belong to the night, are left out. Only agents that
     explain what was seen are asked about: whether thirst is there beside pale points is not the question.
     """
-    told, known = _resolve(case, catalogue)
-    return worth.rank(_question(told, known), ranking, known.looks)
+    resolved, entries = _resolve(case, catalogue)
+    return worth.rank(_question(resolved, entries), ranking, entries.looks)
 
 
 def answer(case: Told, *, catalogue: Catalogue | None = None) -> tuple[Ranking, list[NextLook], Verdict]:
     """Suspects, next looks and verdict of one case, the network solved once."""
-    told, known = _resolve(case, catalogue)
-    question = _question(told, known)
+    resolved, entries = _resolve(case, catalogue)
+    question = _question(resolved, entries)
     ranking = _ranking(question)
-    looks = worth.rank(question, ranking, known.looks)
-    return ranking, looks, _judge(told, known, ranking, looks)
+    looks = worth.rank(question, ranking, entries.looks)
+    return ranking, looks, _judge(resolved, entries, ranking, looks)
 
 
 def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> Activity:
@@ -139,31 +139,33 @@ def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> A
     Parasitised or dead where a sign says so; active with a live sign of it seen; finished where the
     live signs that confirm it were looked for and are absent while lasting damage is there.
     """
-    told, known = _resolve(case, catalogue)
-    shows = known.agent(agent).shows
-    seen = {sign for sign in shows if told.signs.get(sign) == SEEN}
-    if known.agent(agent).is_pest:
+    resolved, entries = _resolve(case, catalogue)
+    shows = entries.agent(agent).shows
+    seen = {sign for sign in shows if resolved.signs.get(sign) == SEEN}
+    if entries.agent(agent).is_pest:
         if seen & set(PARASITISED):
             return Activity.PARASITISED
-        if seen & set(DEAD) and not any(known.signs[sign].live for sign in seen):
+        if seen & set(DEAD) and not any(entries.signs[sign].live for sign in seen):
             return Activity.DEAD
-    if any(known.signs[sign].live for sign in seen):
+    if any(entries.signs[sign].live for sign in seen):
         return Activity.ACTIVE
     looked_for = [
-        sign for sign, one in shows.items() if known.signs[sign].live and one.confirms and one.often in (Often.ALWAYS, Often.USUAL)
+        sign
+        for sign, showing in shows.items()
+        if entries.signs[sign].live and showing.confirms and showing.often in (Often.ALWAYS, Often.USUAL)
     ]
-    answered = [sign for sign in looked_for if sign in told.signs]
-    if any(shows[sign].outlasts for sign in seen) and answered and all(told.signs[sign] == ABSENT for sign in answered):
+    answered = [sign for sign in looked_for if sign in resolved.signs]
+    if any(shows[sign].outlasts for sign in seen) and answered and all(resolved.signs[sign] == ABSENT for sign in answered):
         return Activity.FINISHED
     return Activity.NOT_KNOWN
 
 
 def activity_look(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> str:
     """The look that would tell whether an attack goes on; empty where none is left."""
-    told, known = _resolve(case, catalogue)
-    shows = known.agent(agent).shows
-    live = [sign for sign, one in shows.items() if known.signs[sign].live and one.confirms and sign not in told.signs]
-    return known.signs[max(live, key=lambda sign: shows[sign].chance)].look if live else ""
+    resolved, entries = _resolve(case, catalogue)
+    shows = entries.agent(agent).shows
+    live = [sign for sign, showing in shows.items() if entries.signs[sign].live and showing.confirms and sign not in resolved.signs]
+    return entries.signs[max(live, key=lambda sign: shows[sign].chance)].look if live else ""
 
 
 def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None) -> Verdict:
@@ -172,18 +174,18 @@ def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None)
     A pest is named only with a confirming sign, a chance of 0.75 or more, and a margin over each rival
     for that sign (judgement, no source).
     """
-    told, known = _resolve(case, catalogue)
-    return _judge(told, known, ranking, next_looks(told, ranking, catalogue=known))
+    resolved, entries = _resolve(case, catalogue)
+    return _judge(resolved, entries, ranking, next_looks(resolved, ranking, catalogue=entries))
 
 
-def _named(told: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
+def _named(case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
     """Pests with a confirming sign, chance and margin enough."""
-    found = []
+    named = []
     for suspect in ranking.suspects:
         agent = catalogue.agent(suspect.agent)
         if not (agent.is_pest and suspect.confirmed and suspect.probability >= NAMED_AT):
             continue
-        proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and told.signs.get(sign) == SEEN]
+        proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and case.signs.get(sign) == SEEN]
         rivals = [
             other.probability
             for other in ranking.suspects
@@ -192,38 +194,38 @@ def _named(told: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
             and all(sign in catalogue.agent(other.agent).shows for sign in proofs)
         ]
         if all(suspect.probability >= MARGIN * rival for rival in rivals):
-            found.append(suspect)
-    return found
+            named.append(suspect)
+    return named
 
 
-def _judge(told: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
+def _judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
     def judged(kind: VerdictKind, chosen: Sequence[Suspect], *advice: Message) -> Verdict:
-        return _verdict(kind, chosen, told, catalogue, looks, advice)
+        return _verdict(kind, chosen, case, catalogue, looks, advice)
 
     def of(suspect: Suspect) -> Agent:
         return catalogue.agent(suspect.agent)
 
-    if not any(state == SEEN for state in told.signs.values()):
+    if not any(state == SEEN for state in case.signs.values()):
         return judged(VerdictKind.NEEDS_A_LOOK, [], says(Says.TELL_SIGNS))
     listed = [
         suspect
         for suspect in ranking.suspects
-        if suspect.confirmed and suspect.probability >= REPORTED_AT and of(suspect).listed_in(told.region)
+        if suspect.confirmed and suspect.probability >= REPORTED_AT and of(suspect).listed_in(case.region)
     ]
     if listed:
-        return judged(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), told.region))
-    named = _named(told, catalogue, ranking)
+        return judged(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), case.region))
+    named = _named(case, catalogue, ranking)
     helpers = [
         suspect
         for suspect in ranking.suspects
         if of(suspect).kind == AgentKind.BENEFICIAL and suspect.confirmed and suspect.probability >= SETTLED_AT
     ]
     if named:
-        if helpers and all(activity(suspect.agent, told, catalogue=catalogue) == Activity.PARASITISED for suspect in named):
+        if helpers and all(activity(suspect.agent, case, catalogue=catalogue) == Activity.PARASITISED for suspect in named):
             return judged(VerdictKind.HELP_HAS_COME, [helpers[0], *named], _leave(of(named[0])), _leave(of(helpers[0])))
         plan = of(named[0]).sampling
         advice = [says(Says.COUNT_NEXT, agent=named[0].agent, unit=plan.unit if plan else "")]
-        if of(named[0]).notifiable and not told.region:
+        if of(named[0]).notifiable and not case.region:
             advice.append(says(Says.REPORT_IF_LISTED, agent=named[0].agent, listings=of(named[0]).notifiable))
         return judged(VerdictKind.NAMED, named, *advice)
     pests = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest})

@@ -113,17 +113,17 @@ class Question:
         for row in rows:
             against = [1 - chance for chance in row]
             outcomes = [list(map(mul, weights, answer)) for weights in outcomes for answer in (row, against)]
-        told = 0.0
+        gained = 0.0
         after = 0.0
         for weights in outcomes:
             whole = sum(weights)
             if whole > 0:
-                told -= whole * math.log2(whole)
+                gained -= whole * math.log2(whole)
                 if len(self.by_call) > 1:
                     after += whole * _entropy([sum([weights[n] for n in group]) for group in self.by_call])
         noise = sum(map(mul, self.weights, map(sum, zip(*([_bits(chance) for chance in row] for row in rows), strict=True))))
         leads = math.fsum(self._lead(weights) for weights in outcomes) - self.leads
-        return max(0.0, told - noise), max(0.0, self.about_call - after), leads
+        return max(0.0, gained - noise), max(0.0, self.about_call - after), leads
 
     def _lead(self, weights: list[float]) -> float:
         """The greatest share of these weights that sets with one same agent hold."""
@@ -143,7 +143,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     pests = [suspect for suspect in ranking.suspects if network.agents[network.place[suspect.agent]].is_pest and not suspect.confirmed]
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > 0.05 else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
-    found = []
+    worthwhile = []
     for look in looks.values():
         signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing]
         if not signs or not possible(look, case):
@@ -156,11 +156,11 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         bits += REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
-            found.append((look, bits, THE_CALL * (call_bits + confirms) + LEADS * leads, tuple(asked)))
-    most = max((call / (look.seconds + HANDLING) for look, _, call, _ in found), default=0.0)
+            worthwhile.append((look, bits, THE_CALL * (call_bits + confirms) + LEADS * leads, tuple(asked)))
+    most = max((call / (look.seconds + HANDLING) for look, _, call, _ in worthwhile), default=0.0)
 
-    def key(one: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:
-        look, bits, call, _ = one
+    def key(entry: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:
+        look, bits, call, _ = entry
         cost = look.seconds + HANDLING
         # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
         return (look.id == "glance", call / cost < CHANGES_THE_CALL * most, -(THE_CALL * bits + call) / cost)
@@ -169,7 +169,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         NextLook(
             look.id, bits, look.seconds, asked, splits(network, ranking, asked), call >= CHANGES_THE_CALL * most * (look.seconds + HANDLING)
         )
-        for look, bits, call, asked in sorted(found, key=key)
+        for look, bits, call, asked in sorted(worthwhile, key=key)
     ]
 
 

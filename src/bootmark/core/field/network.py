@@ -90,12 +90,12 @@ class Network:
     def explaining(self) -> set[int]:
         """Agents that make at least one seen sign likelier; all of them where nothing was seen."""
         leaks = self.known.signs
-        found = {
+        explaining = {
             place
             for place, agent in enumerate(self.agents)
             if any(sign in agent.shows and agent.shows[sign].chance > leaks[sign].leak for sign in self.seen)
         }
-        return found or set(range(len(self.agents)))
+        return explaining or set(range(len(self.agents)))
 
     def _gain(self, missing: list[float], place: int) -> float:
         """What adding an agent multiplies a set's weight by; missing: chance of each sign's absence given the set."""
@@ -115,24 +115,24 @@ class Network:
     def solve(self, tolerance: float = TOLERANCE) -> Solution:
         """Weigh all sets of up to three agents."""
         count = len(self.agents)
-        told = [place for place in range(count) if self.shown[place]]
+        shown_places = [place for place in range(count) if self.shown[place]]
         inert = [place for place in range(count) if not self.shown[place]]
         nothing = math.prod(f + s * m for f, s, m in zip(self.fixed, self.slope, self.base, strict=True))
-        first = {place: nothing * self._gain(self.base, place) for place in told}
-        told.sort(key=lambda place: -first[place])
+        first = {place: nothing * self._gain(self.base, place) for place in shown_places}
+        shown_places.sort(key=lambda place: -first[place])
         least = self._least()
-        most = [self._most(place, least) for place in told]
+        most = [self._most(place, least) for place in shown_places]
         tails = [*reversed([*itertools.accumulate(reversed(most))]), 0.0]
         alone: list[tuple[tuple[int, ...], float]] = [((), nothing)]
         twos: list[tuple[float, int, int, float]] = []
-        missing_one = [self._with(self.base, place) for place in told]
+        missing_one = [self._with(self.base, place) for place in shown_places]
         fixed, slope, odds, shown = self.fixed, self.slope, self.odds, self.shown
-        for a, one in enumerate(told):
-            missing, weight = missing_one[a], first[one]
-            alone.append(((one,), weight))
-            for b in range(a + 1, len(told)):
-                both = weight * self._gain(missing, told[b])
-                alone.append(((one, told[b]), both))
+        for a, leading in enumerate(shown_places):
+            missing, weight = missing_one[a], first[leading]
+            alone.append(((leading,), weight))
+            for b in range(a + 1, len(shown_places)):
+                both = weight * self._gain(missing, shown_places[b])
+                alone.append(((leading, shown_places[b]), both))
                 twos.append((both * tails[b + 1], a, b, both))
         allowed = tolerance * math.fsum(weight for _, weight in alone)
         left_out = 0.0
@@ -141,15 +141,15 @@ class Network:
             if left_out + bound <= allowed:
                 left_out += bound
                 continue
-            missing = self._with(missing_one[a], told[b])
-            one, two = told[a], told[b]
-            for third in told[b + 1 :]:
+            missing = self._with(missing_one[a], shown_places[b])
+            leading, two = shown_places[a], shown_places[b]
+            for third in shown_places[b + 1 :]:
                 # As _gain, written out: this line is where the time goes.
                 gain = odds[third]
                 for at, keep in shown[third]:
                     step = slope[at] * missing[at]
                     gain *= (fixed[at] + step * keep) / (fixed[at] + step)
-                alone.append(((one, two, third), weight * gain))
+                alone.append(((leading, two, third), weight * gain))
         return self._summed(alone, inert, left_out)
 
     def _most(self, place: int, least: list[list[tuple[float, int]]]) -> float:
@@ -162,27 +162,27 @@ class Network:
         for at, keep in self.shown[place]:
             miss = self.base[at]
             if self.slope[at] > 0:
-                for other_keep, _ in [one for one in least[at] if one[1] != place][: MOST_JOINT - 1]:
+                for other_keep, _ in [pair for pair in least[at] if pair[1] != place][: MOST_JOINT - 1]:
                     miss *= other_keep
             most *= (self.fixed[at] + self.slope[at] * miss * keep) / (self.fixed[at] + self.slope[at] * miss)
         return most
 
     def _least(self) -> list[list[tuple[float, int]]]:
         """For each sign answered, the agents that make it most, and the chance that each leaves it out."""
-        found: list[list[tuple[float, int]]] = [[] for _ in self.answered]
+        least: list[list[tuple[float, int]]] = [[] for _ in self.answered]
         for place, shown in enumerate(self.shown):
             for at, keep in shown:
-                found[at].append((keep, place))
-        return [sorted(ones)[:MOST_JOINT] for ones in found]
+                least[at].append((keep, place))
+        return [sorted(pairs)[:MOST_JOINT] for pairs in least]
 
     def _summed(self, alone: list[tuple[tuple[int, ...], float]], inert: list[int], left_out: float) -> Solution:
         """Add the sets that hold agents on which no answer bears: their odds multiply, nothing else."""
         odds = [self.odds[place] for place in inert]
-        one = math.fsum(odds)
+        singles = math.fsum(odds)
         squares, cubes = math.fsum(x * x for x in odds), math.fsum(x * x * x for x in odds)
-        two = (one * one - squares) / 2
-        three = (one**3 - 3 * one * squares + 2 * cubes) / 6
-        room = (1 + one + two + three, 1 + one + two, 1 + one, 1.0)
+        two = (singles * singles - squares) / 2
+        three = (singles**3 - 3 * singles * squares + 2 * cubes) / 6
+        room = (1 + singles + two + three, 1 + singles + two, 1 + singles, 1.0)
         sizes = [0.0] * 4
         chances = [0.0] * len(self.agents)
         for members, weight in alone:
@@ -193,7 +193,7 @@ class Network:
         total = math.fsum(weight * more for weight, more in zip(sizes, room, strict=True))
         for place in inert:
             own = self.odds[place]
-            rest = one - own
+            rest = singles - own
             rest_two = two - own * rest
             chances[place] = own * (sizes[0] * (1 + rest + rest_two) + sizes[1] * (1 + rest) + sizes[2])
         return Solution(total, tuple(chance / total for chance in chances), alone, room, left_out / total)

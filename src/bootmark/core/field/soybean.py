@@ -31,11 +31,11 @@ def vegetative(nodes_with_unrolled_leaf_above: int, counted: str = PUBLISHED) ->
     return f"V{nodes_with_unrolled_leaf_above + (counted == FROM_SCARS)}"
 
 
-def convert(node: int, told: str, wanted: str) -> int:
+def convert(node: int, counted: str, wanted: str) -> int:
     """A node's number in the other way of counting; they differ by one."""
-    if told not in COUNTS or wanted not in COUNTS:
+    if counted not in COUNTS or wanted not in COUNTS:
         raise ValueError(f"nodes are counted from the {' or the '.join(COUNTS)}")
-    return node + (wanted == FROM_SCARS) - (told == FROM_SCARS)
+    return node + (wanted == FROM_SCARS) - (counted == FROM_SCARS)
 
 
 @dataclass(frozen=True)

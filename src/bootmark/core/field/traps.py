@@ -27,7 +27,7 @@ def due(set_on: dt.date, check_days: int, last_check: dt.date | None, lure_on: d
     """
     if check_days < 1 or (lure_days is not None and lure_days < 1):
         raise ValueError("a trap is read, and a lure changed, after at least a day")
-    found = [Due(CHECK, (last_check or set_on) + dt.timedelta(days=check_days))]
+    waits = [Due(CHECK, (last_check or set_on) + dt.timedelta(days=check_days))]
     if lure_on is not None and lure_days is not None:
-        found.append(Due(LURE, lure_on + dt.timedelta(days=lure_days)))
-    return tuple(sorted(found, key=lambda one: one.on))
+        waits.append(Due(LURE, lure_on + dt.timedelta(days=lure_days)))
+    return tuple(sorted(waits, key=lambda wait: wait.on))

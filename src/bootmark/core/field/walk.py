@@ -135,12 +135,12 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
 
 def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float] = (0.0, 0.0)) -> Walk:
     """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing."""
-    stops = {block.id: PlannedStop(block.id, found) for block in blocks if (found := whys(block, today))}
+    stops = {block.id: PlannedStop(block.id, reasons) for block in blocks if (reasons := whys(block, today))}
     where = {block.id: block.at for block in blocks}
     order: list[str] = []
     here, left = gate, set(stops)
     while left:
-        nearest = min(left, key=lambda one: (math.dist(here, where[one]), one))
+        nearest = min(left, key=lambda block_id: (math.dist(here, where[block_id]), block_id))
         order.append(nearest)
         left.remove(nearest)
         here = where[nearest]
@@ -149,7 +149,7 @@ def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float]
     tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
     lures = any(trap.what == TrapWait.LURE and trap.due <= today for block in blocks for trap in block.traps)
     tools |= {"new lures"} if lures else set()
-    return Walk(tuple(stops[one] for one in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
+    return Walk(tuple(stops[block_id] for block_id in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
 
 
 def _restful(block: BlockState, today: dt.date) -> tuple[Message, ...]:
@@ -164,7 +164,7 @@ def _uncross(order: list[str], where: Mapping[str, tuple[float, float]], gate: t
     if len(order) > MOST_UNCROSSED:
         return order
     order = list(order)
-    points = [gate, *(where[one] for one in order)]
+    points = [gate, *(where[block_id] for block_id in order)]
     better = True
     while better:
         better = False

@@ -37,8 +37,8 @@ def aligned(past: Weather, dates: Sequence[dt.date]) -> tuple[Array, Array]:
     }
     rows = []
     for day in dates:
-        found = by_day.get((day.month, day.day)) or by_day.get((2, 28) if (day.month, day.day) == (2, 29) else (0, 0))
-        rows.append(found or (np.nan, np.nan))
+        extremes = by_day.get((day.month, day.day)) or by_day.get((2, 28) if (day.month, day.day) == (2, 29) else (0, 0))
+        rows.append(extremes or (np.nan, np.nan))
     low, high = np.array(rows, dtype=float).T
     return low, high
 
@@ -67,7 +67,7 @@ def _shares(heat_of_years: Array) -> dict[int, float]:
     if years < 2:
         return {}
     strayed = heat_of_years - _smoothed((heat_of_years.sum(axis=0, keepdims=True) - heat_of_years) / (years - 1))
-    found = {}
+    shares = {}
     for window in WINDOWS:
         last = days - window - max(TOLD_AHEAD)
         if last < 1:
@@ -78,32 +78,32 @@ def _shares(heat_of_years: Array) -> dict[int, float]:
             kept = float(_fading(span, window).mean())
             across += kept * float((before * _means(strayed, span)[:, window : window + last]).sum())
             square += kept**2 * float((before**2).sum())
-        found[window] = float(np.clip(across / max(square, 1e-9), 0.0, 1.0))
-    return found
+        shares[window] = float(np.clip(across / max(square, 1e-9), 0.0, 1.0))
+    return shares
 
 
 def _fading(days: int, window: int) -> Array:
     return np.asarray(np.exp(-np.arange(days) / window))
 
 
-def _course(heat_of_years: Array, known: Array) -> tuple[Array, Array]:
+def _course(heat_of_years: Array, measured: Array) -> tuple[Array, Array]:
     """The usual course of all days, those ahead set off by what goes on of the last weeks' departure; and the share of a
     departure that is so told of each day ahead.
 
     The mean over several numbers of days back: which of them is best can't be told from few years.
     """
     usual: Array = _smoothed(heat_of_years.mean(axis=0, keepdims=True))[0]
-    start, ahead = len(known), heat_of_years.shape[1] - len(known)
+    start, ahead = len(measured), heat_of_years.shape[1] - len(measured)
     shares = {window: share for window, share in _shares(heat_of_years).items() if start >= window}
-    course, told = usual.copy(), np.zeros(ahead)
+    course, fading_sum = usual.copy(), np.zeros(ahead)
     for window, share in shares.items():
         fading = share * _fading(ahead, window) / len(shares)
-        course[start:] += fading * float((known[-window:] - usual[start - window : start]).mean())
-        told += fading
-    return np.maximum(0.0, course), told
+        course[start:] += fading * float((measured[-window:] - usual[start - window : start]).mean())
+        fading_sum += fading
+    return np.maximum(0.0, course), fading_sum
 
 
-def draws_of(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array:
+def draws_of(heat_of_years: Array, measured: Array, draws: int, seed: int) -> Array:
     """Daily heat ahead: the usual course of the year, and how past years strayed from it.
 
     heat_of_years: (years, days); known: this year's heat so far, (days,). Returns (draws, days left). What strays from
@@ -116,9 +116,9 @@ def draws_of(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array
     """
     rng = np.random.default_rng(seed)
     years, days = heat_of_years.shape
-    start = len(known)
+    start = len(measured)
     ahead = days - start
-    course, told = _course(heat_of_years, known)
+    course, weight = _course(heat_of_years, measured)
     strayed = heat_of_years - _smoothed(heat_of_years.mean(axis=0, keepdims=True))[0]
     slow = _smoothed(strayed)
     fast = strayed - slow
@@ -129,5 +129,5 @@ def draws_of(heat_of_years: Array, known: Array, draws: int, seed: int) -> Array
     place = np.clip(np.arange(start, days)[None, :] + shift, 0, days - 1)
     one_year, sign = rng.integers(0, years, (draws, 1)), rng.choice([-1.0, 1.0], (draws, 1))
     late = np.clip(np.arange(start, days)[None, :] + rng.integers(-SMOOTH_DAYS, SMOOTH_DAYS + 1, (draws, 1)), 0, days - 1)
-    drawn = np.maximum(0.0, course[start:] + fast[year, place] + widened * np.sqrt(1 - told**2) * sign * slow[one_year, late])
+    drawn = np.maximum(0.0, course[start:] + fast[year, place] + widened * np.sqrt(1 - weight**2) * sign * slow[one_year, late])
     return np.asarray(drawn * (course[start:] / np.maximum(drawn.mean(axis=0), 1e-9)))

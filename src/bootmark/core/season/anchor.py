@@ -65,11 +65,11 @@ def likelihood(counts: Sequence[int], expected: Array) -> Array:
     counts: one for each stage; expected: (stages, ...), adding to one over stages. Returns (...). Source: Mosimann (1962),
     Biometrika 49: 65-82; the clumping is judgement.
     """
-    told = np.asarray(counts, dtype=float).reshape(-1, *([1] * (expected.ndim - 1)))
+    seen = np.asarray(counts, dtype=float).reshape(-1, *([1] * (expected.ndim - 1)))
     worth = (1 - CLUMPED) / CLUMPED
     alpha = worth * np.maximum(expected, 1e-9)
     total = alpha.sum(axis=0)
-    return np.asarray(gammaln(total) - gammaln(total + told.sum()) + (gammaln(alpha + told) - gammaln(alpha)).sum(axis=0))
+    return np.asarray(gammaln(total) - gammaln(total + seen.sum()) + (gammaln(alpha + seen) - gammaln(alpha)).sum(axis=0))
 
 
 def weigh(
@@ -99,7 +99,7 @@ def weigh(
     # Evenly spaced along the cumulated weights: few draws then hold what many would.
     places = np.searchsorted(np.cumsum(after.ravel()), (np.arange(draws) + 0.5) / draws).clip(0, after.size - 1)
     rng.shuffle(places)
-    one, two = np.unravel_index(places, after.shape)
+    first, two = np.unravel_index(places, after.shape)
     moved, surer = 0.0, 0.0
     if heat_on:
         off = heat_on[-1][1] * (factors - 1) + moves
@@ -107,4 +107,4 @@ def weigh(
         variances = [float((weights * (off - mean) ** 2).sum()) for weights, mean in zip((prior, after), means, strict=True)]
         moved = means[1] - means[0]
         surer = 1 - variances[1] / variances[0] if variances[0] > 0 else 0.0
-    return Errors(factors[one, :], moves[two][:, None], moved, surer)
+    return Errors(factors[first, :], moves[two][:, None], moved, surer)

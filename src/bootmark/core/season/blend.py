@@ -24,11 +24,12 @@ class Place:
     elevation: float
 
 
-def distance(one: Place, other: Place) -> float:
+def distance(place: Place, other: Place) -> float:
     """Metres along the ground, by the haversine on a round earth (Sinnott 1984)."""
-    lat, other_lat = np.radians(one.latitude), np.radians(other.latitude)
+    lat, other_lat = np.radians(place.latitude), np.radians(other.latitude)
     half = (
-        np.sin((other_lat - lat) / 2) ** 2 + np.cos(lat) * np.cos(other_lat) * np.sin(np.radians(other.longitude - one.longitude) / 2) ** 2
+        np.sin((other_lat - lat) / 2) ** 2
+        + np.cos(lat) * np.cos(other_lat) * np.sin(np.radians(other.longitude - place.longitude) / 2) ** 2
     )
     return float(2 * EARTH_METRES * np.arcsin(np.sqrt(min(1.0, half))))
 
@@ -36,8 +37,8 @@ def distance(one: Place, other: Place) -> float:
 def weights(stations: Sequence[Place], at: Place, power: float = POWER) -> Array:
     """What each station counts for at a place; they add to one. Source: Shepard (1968), inverse distance to a power."""
     metres = np.maximum([distance(station, at) for station in stations], NEAREST_METRES)
-    found = metres**-power
-    return np.asarray(found / found.sum())
+    nearness = metres**-power
+    return np.asarray(nearness / nearness.sum())
 
 
 def blend(stations: Sequence[Place], values: ArrayLike, at: Place, power: float = POWER) -> Array:

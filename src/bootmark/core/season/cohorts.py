@@ -49,11 +49,11 @@ class Course:
 
 def _places(life: Life) -> dict[str, slice]:
     """Where each stage's compartments stand in the state; the laying adult stands last."""
-    found, start = {}, 0
+    places, start = {}, 0
     for span in life.spans:
-        found[span.stage] = slice(start, start + span.compartments)
+        places[span.stage] = slice(start, start + span.compartments)
         start += span.compartments
-    return found | {"adult": slice(start, start + 1)}
+    return places | {"adult": slice(start, start + 1)}
 
 
 @functools.lru_cache(maxsize=512)
@@ -127,16 +127,16 @@ def simulate(
         for on in planned:
             hit[row, on : on + (kill.lasts if kill else 1)] = True
     feeds = feeding(life)
-    told: dict[str, list[Array]] = {stage: [] for stage in places}
+    course: dict[str, list[Array]] = {stage: [] for stage in places}
     fed = np.zeros(len(treatments))
     for here, heat in enumerate(rates.daily(life, days)):
         state = np.where(hit[:, here : here + 1], state * keep, state)
         state = state * (1 - eaten * feeds)
         for stage, place in places.items():
-            told[stage].append(state[:, place].sum(axis=1))
+            course[stage].append(state[:, place].sum(axis=1))
         fed += state @ feeds
         state = day(life, state, float(heat))
-    return Course({stage: np.stack(rows, axis=1) for stage, rows in told.items()}, fed)
+    return Course({stage: np.stack(rows, axis=1) for stage, rows in course.items()}, fed)
 
 
 def doubling_days(life: Life, temp: float, eaten: float = 0.0) -> float:

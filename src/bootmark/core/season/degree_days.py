@@ -87,11 +87,11 @@ def _by_piece(above: Above, tmin: Array, tmax: Array, lower: float, upper: float
     if tmin.size <= PIECE:
         return _cut(above, tmin, tmax, lower, upper, cutoff)
     lows, highs = tmin.reshape(-1), tmax.reshape(-1)
-    found = np.empty(tmin.size)
+    heat = np.empty(tmin.size)
     for start in range(0, tmin.size, PIECE):
         piece = slice(start, start + PIECE)
-        found[piece] = _cut(above, lows[piece], highs[piece], lower, upper, cutoff)
-    return found.reshape(tmin.shape)
+        heat[piece] = _cut(above, lows[piece], highs[piece], lower, upper, cutoff)
+    return heat.reshape(tmin.shape)
 
 
 def _check(lower: float, upper: float | None, cutoff: str) -> None:

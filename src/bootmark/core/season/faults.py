@@ -41,12 +41,12 @@ def of_days(dates: Sequence[dt.date], tmin: ArrayLike, tmax: ArrayLike, usual: N
     only what the days themselves tell is flagged.
     """
     low, high = np.asarray(tmin, dtype=float), np.asarray(tmax, dtype=float)
-    found: dict[dt.date, Flag] = {}
+    flags: dict[dt.date, Flag] = {}
     for flag in itertools.chain(
         _crossed(dates, low, high), _units(dates, low, high, usual), _stuck(dates, low, high), _spikes(dates, low, high, usual)
     ):
-        found.setdefault(flag.date, flag)
-    return [found[day] for day in sorted(found)]
+        flags.setdefault(flag.date, flag)
+    return [flags[day] for day in sorted(flags)]
 
 
 def _crossed(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
@@ -58,20 +58,20 @@ def _crossed(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
 
 def _stuck(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
     """The same two values for days on end, or a day without any swing between days that have one."""
-    found, start = [], 0
+    flags, start = [], 0
     for n in range(1, len(dates) + 1):
         if n < len(dates) and low[n] == low[start] and high[n] == high[start] and (dates[n] - dates[n - 1]).days == 1:
             continue
         if n - start >= STUCK_DAYS:
             why = says(Says.STUCK_DAYS, low=float(low[start]), high=float(high[start]), days=n - start)
-            found += [Flag(dates[place], FaultKind.STUCK, why) for place in range(start, n)]
+            flags += [Flag(dates[place], FaultKind.STUCK, why) for place in range(start, n)]
         start = n
-    return found
+    return flags
 
 
 def _spikes(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | None) -> list[Flag]:
     """A single day far from the days beside it and, where the normals are known, from what the season allows."""
-    found = []
+    flags = []
     for n in range(1, len(dates) - 1):
         if (dates[n + 1] - dates[n - 1]).days != 2:
             continue
@@ -83,16 +83,16 @@ def _spikes(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | 
             if usual is not None and abs(row[n] - usual.on(dates[n])[place]) < SPIKE_SPREADS * usual.spread:
                 continue
             why = says(Says.SPIKE, extreme=name, temp=float(row[n]), off=float(abs(off)), side="above" if off > 0 else "below")
-            found.append(Flag(dates[n], FaultKind.SPIKE, why))
+            flags.append(Flag(dates[n], FaultKind.SPIKE, why))
             break
-    return found
+    return flags
 
 
 def _units(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | None) -> list[Flag]:
     """Days in a row that are far off, and right when read in the other unit."""
     if usual is None:
         return []
-    found: list[Flag] = []
+    flags: list[Flag] = []
     run: list[Flag] = []
     for n, day in enumerate(dates):
         expected = sum(usual.on(day)) / 2
@@ -104,9 +104,9 @@ def _units(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | N
             if n + 1 < len(dates):
                 continue
         if len(run) >= UNIT_DAYS:
-            found += run
+            flags += run
         run = []
-    return found
+    return flags
 
 
 def of_hours(times: Sequence[dt.datetime], temps: ArrayLike, longitude: float) -> list[Flag]:
@@ -116,7 +116,7 @@ def of_hours(times: Sequence[dt.datetime], temps: ArrayLike, longitude: float) -
     day follows the sun's noon by two to four hours; several days on end far off that point to a wrong clock.
     """
     values = np.asarray(temps, dtype=float)
-    found: dict[dt.date, Flag] = {}
+    flags: dict[dt.date, Flag] = {}
     start = 0
     for n in range(1, len(values) + 1):
         if n < len(values) and values[n] == values[start]:
@@ -124,11 +124,11 @@ def of_hours(times: Sequence[dt.datetime], temps: ArrayLike, longitude: float) -
         if n - start >= STUCK_HOURS:
             day = times[start].date()
             why = says(Says.STUCK_HOURS, temp=float(values[start]), hours=n - start, since=times[start].time())
-            found.setdefault(day, Flag(day, FaultKind.STUCK, why))
+            flags.setdefault(day, Flag(day, FaultKind.STUCK, why))
         start = n
     for flag in _clock(times, values, longitude):
-        found.setdefault(flag.date, flag)
-    return [found[day] for day in sorted(found)]
+        flags.setdefault(flag.date, flag)
+    return [flags[day] for day in sorted(flags)]
 
 
 def warmest_hour(temps: ArrayLike) -> float:
@@ -143,7 +143,7 @@ def _clock(times: Sequence[dt.datetime], values: Array, longitude: float) -> lis
         solar = time.astimezone(dt.UTC) + dt.timedelta(hours=longitude / 15)
         days.setdefault(solar.date(), []).append((solar.hour + solar.minute / 60, float(value)))
     late: list[tuple[dt.date, float]] = []
-    found: list[Flag] = []
+    flags: list[Flag] = []
     for day, rows in days.items():
         off = 0.0
         if len(rows) == 24 and max(v for _, v in rows) - min(v for _, v in rows) > 4:
@@ -153,9 +153,9 @@ def _clock(times: Sequence[dt.datetime], values: Array, longitude: float) -> lis
             if len(late) == CLOCK_DAYS:
                 mean = sum(hours for _, hours in late) / len(late)
                 why = says(Says.CLOCK_SHIFTED, hours=abs(mean), way="late" if mean > 0 else "early", days=CLOCK_DAYS)
-                found += [Flag(shifted, FaultKind.CLOCK, why) for shifted, _ in late]
+                flags += [Flag(shifted, FaultKind.CLOCK, why) for shifted, _ in late]
             elif len(late) > CLOCK_DAYS:
-                found.append(Flag(day, FaultKind.CLOCK, found[-1].why))
+                flags.append(Flag(day, FaultKind.CLOCK, flags[-1].why))
         else:
             late = []
-    return found
+    return flags

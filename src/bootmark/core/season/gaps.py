@@ -50,10 +50,10 @@ def fill(
             kinds[place:end] = [LINE] * (end - place)
         else:
             for hole in range(place, end):
-                found = _from_elsewhere(dates[hole], past, neighbour or {}, off)
-                if found is None:
+                filled = _from_elsewhere(dates[hole], past, neighbour or {}, off)
+                if filled is None:
                     return Weather(tuple(dates[:hole]), values[:hole, 0], values[:hole, 1], tuple(kinds[:hole]))
-                values[hole], kinds[hole] = found
+                values[hole], kinds[hole] = filled
         place = end
     return Weather(tuple(dates), values[:, 0], values[:, 1], tuple(kinds))
 
@@ -82,12 +82,12 @@ def _from_elsewhere(
 
 def runs(days: Mapping[dt.date, Extremes], until: dt.date | None = None) -> list[tuple[dt.date, dt.date]]:
     """First and last day of each gap between the first day there is and the last, or a later day."""
-    found = []
+    gaps = []
     step = dt.timedelta(days=1)
     ordered = sorted(days)
-    for one, two in itertools.pairwise(ordered):
-        if two - one > step:
-            found.append((one + step, two - step))
+    for before, two in itertools.pairwise(ordered):
+        if two - before > step:
+            gaps.append((before + step, two - step))
     if ordered and until and until - ordered[-1] > step:
-        found.append((ordered[-1] + step, until - step))
-    return found
+        gaps.append((ordered[-1] + step, until - step))
+    return gaps

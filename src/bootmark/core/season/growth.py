@@ -106,13 +106,13 @@ def _eaten(prey: float, heat: float, eater: Life) -> float:
 def _course(life: Life, count: float, days: Array, eater: Life, enemies: Array, mean: float) -> Array:
     state, feeds = _start(life, count, mean), cohorts.feeding(life)
     warmth, hunger = rates.daily(life, days), rates.daily(eater, days)
-    found = []
+    course = []
     for day in range(len(days)):
-        found.append(float(state @ feeds))
+        course.append(float(state @ feeds))
         total = float(state.sum())
         taken = enemies[day] * _eaten(total, float(hunger[day]), eater)
         state = cohorts.day(life, state[None, :] * np.exp(-taken / total if total > 0 else 0.0), float(warmth[day]))[0]
-    return np.array(found)
+    return np.array(course)
 
 
 def together(
@@ -132,17 +132,17 @@ def together(
     hunters = _start(eater, predators, mean)
     eats = cohorts.feeding(eater)
     warmth, hunger = rates.daily(life, days), rates.daily(eater, days)
-    told: list[tuple[float, float]] = []
+    course: list[tuple[float, float]] = []
     for day in range(len(days)):
         hunters[-1] += (releases or {}).get(day, 0.0)
         active, total = float(hunters @ eats), float(state.sum())
-        told.append((float(state @ feeds), active))
+        course.append((float(state @ feeds), active))
         own = _eaten(total, float(hunger[day]), eater)
         fed = own / (eater.eats * float(hunger[day])) if hunger[day] > 0 else 1.0
         state = cohorts.day(life, state[None, :] * np.exp(-active * own / total if total > 0 else 0.0), float(warmth[day]))[0]
         hunters = hunters * np.where(eats > 0, np.exp(-STARVES * float(hunger[day]) * (1 - fed)), 1.0)
         hunters = cohorts.day(eater, hunters[None, :], float(hunger[day]), laying=fed)[0]
-    rows = np.array(told)
+    rows = np.array(course)
     return Together(rows[:, 0], rows[:, 1])
 
 

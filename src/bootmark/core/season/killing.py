@@ -111,7 +111,7 @@ def _killed(
 
     Shape (candidates, courses, ranks).
     """
-    found = np.full((len(candidates), *entries.shape[:2]), np.inf)
+    times = np.full((len(candidates), *entries.shape[:2]), np.inf)
     start = candidates[:, None, None].astype(float)
     last = max(feeding)
     for place, event in enumerate(model.events):
@@ -127,8 +127,8 @@ def _killed(
             continue
         meets = np.maximum(start, here)
         hit = (meets < start + lasts) & (meets < gone)
-        found = np.where(hit, np.minimum(found, meets), found)
-    return found
+        times = np.where(hit, np.minimum(times, meets), times)
+    return times
 
 
 def _worth(spared: Array, weights: Array, chosen: Sequence[int], efficacy: float) -> float:

@@ -45,7 +45,7 @@ def normals(dates: Sequence[dt.date], tmin: ArrayLike, tmax: ArrayLike, harmonic
     """
     low, high = np.asarray(tmin, dtype=float), np.asarray(tmax, dtype=float)
     there = ~(np.isnan(low) | np.isnan(high))
-    if int(there.sum()) < LEAST_DAYS or len({day.month for day, known in zip(dates, there, strict=True) if known}) < 12:
+    if int(there.sum()) < LEAST_DAYS or len({day.month for day, measured in zip(dates, there, strict=True) if measured}) < 12:
         raise ValueError(f"{int(there.sum())} days are too few to tell a year's normals: {LEAST_DAYS} are needed, from every month")
     yday = np.array([day.timetuple().tm_yday for day in dates], dtype=float)
     waves, every = _waves(yday[there], harmonics), _waves(np.arange(1.0, DAYS_OF_YEAR + 1), harmonics)

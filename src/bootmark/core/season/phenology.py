@@ -82,12 +82,12 @@ class Season:
 
 def _whole(years: Array) -> Array:
     """Rows of years without holes: a missing day is the mean of the other years', one that all lack lies between the days beside it."""
-    known = ~np.isnan(years)
-    count = known.sum(axis=0)
-    mean = np.where(known, years, 0.0).sum(axis=0) / np.maximum(count, 1)
+    measured = ~np.isnan(years)
+    count = measured.sum(axis=0)
+    mean = np.where(measured, years, 0.0).sum(axis=0) / np.maximum(count, 1)
     places = np.arange(years.shape[1])
     mean = np.interp(places, places[count > 0], mean[count > 0]) if count.any() else mean
-    return np.where(known, years, mean)
+    return np.where(measured, years, mean)
 
 
 def _first_day(cumulative: Array, at: float) -> NDArray[np.int64]:
@@ -127,38 +127,41 @@ def forecast(
     last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=300)
     dates = tuple(biofix + dt.timedelta(days=n) for n in range((last - biofix).days + 1))
     here = {day: place for place, day in enumerate(weather.dates)}
-    known = 0
-    while known < len(dates) and dates[known] in here:
-        known += 1
-    if not known:
+    measured_days = 0
+    while measured_days < len(dates) and dates[measured_days] in here:
+        measured_days += 1
+    if not measured_days:
         raise ValueError(f"there is no weather for {biofix:%-d %B %Y}, the day that heat is counted from")
-    if not past_years and known < len(dates):
+    if not past_years and measured_days < len(dates):
         raise ValueError("there is no past year to go on with after the last reading")
 
     def heat(low: Array, high: Array) -> Array:
         return degree_days.daily(low, high, model.lower, model.upper, method=model.method, cutoff=model.cutoff)
 
     start = here[biofix]
-    now = heat(np.asarray(weather.tmin, dtype=float)[start : start + known], np.asarray(weather.tmax, dtype=float)[start : start + known])
+    now = heat(
+        np.asarray(weather.tmin, dtype=float)[start : start + measured_days],
+        np.asarray(weather.tmax, dtype=float)[start : start + measured_days],
+    )
     past = np.stack([heat(*ahead.aligned(year, dates)) for year in past_years]) if past_years else np.empty((0, len(dates)))
     if len(past):
         past = _whole(past)
     daily = np.tile(now, (draws, 1))
-    if known < len(dates):
+    if measured_days < len(dates):
         daily = np.concatenate([daily, ahead.draws_of(past, now, draws, seed)], axis=1)
     counted = np.cumsum(now)
     winter = _winter_index(model, dates, southern)
     seen = [
         (sighting, float(counted[place]), float(counted[winter]) if winter is not None and winter <= place else None)
         for sighting in sorted(sightings, key=lambda sighting: sighting.on)
-        if 0 <= (place := (sighting.on - biofix).days) < known
+        if 0 <= (place := (sighting.on - biofix).days) < measured_days
     ]
     errors = anchor.weigh(model, seen, model_error, biofix_error, draws, seed + 1)
     cumulative = np.maximum(0.0, np.cumsum(daily, axis=1) * errors.factors + errors.shifts)
     past_cumulative = np.cumsum(past, axis=1)
 
     mean_daily = daily.mean(axis=0)
-    kinds = _kinds(weather, start, known, as_of, len(dates))
+    kinds = _kinds(weather, start, measured_days, as_of, len(dates))
     events = []
     for event in model.events:
         quantiles = np.percentile(_first_day(cumulative, event.at), PERCENTS)
@@ -205,23 +208,23 @@ def _winter_index(model: Heat, dates: Sequence[dt.date], southern: bool) -> int 
         return None
     month, day = model.winter_after
     month = (month + 5) % 12 + 1 if southern else month
-    return next((place for place, one in enumerate(dates) if (one.month, one.day) == (month, day)), None)
+    return next((place for place, date in enumerate(dates) if (date.month, date.day) == (month, day)), None)
 
 
-def _kinds(weather: Weather, start: int, known: int, as_of: dt.date, days: int) -> tuple[str, ...]:
+def _kinds(weather: Weather, start: int, measured_days: int, as_of: dt.date, days: int) -> tuple[str, ...]:
     """Where each day's heat comes from, in one word."""
-    told = weather.kind or tuple(DayKind.MEASURED if day <= as_of else DayKind.FORECAST for day in weather.dates)
-    return (*told[start : start + known], *((DayKind.PAST_YEARS,) * (days - known)))
+    kinds = weather.kind or tuple(DayKind.MEASURED if day <= as_of else DayKind.FORECAST for day in weather.dates)
+    return (*kinds[start : start + measured_days], *((DayKind.PAST_YEARS,) * (days - measured_days)))
 
 
 def _sources(kinds: Sequence[str], mean_daily: Array, until: float) -> dict[str, float]:
     """Share of the heat up to a day (its place) that was measured, filled, forecast, and drawn from past years."""
     end = min(round(until) + 1, len(kinds))
     total = float(mean_daily[:end].sum()) or 1.0
-    found: dict[str, float] = dict.fromkeys(SOURCES, 0.0)
+    shares: dict[str, float] = dict.fromkeys(SOURCES, 0.0)
     for kind, heat in zip(kinds[:end], mean_daily, strict=False):
-        found[kind if kind in found else DayKind.FILLED] += float(heat) / total
-    return found
+        shares[kind if kind in shares else DayKind.FILLED] += float(heat) / total
+    return shares
 
 
 def window(

@@ -20,16 +20,16 @@ def passed(heat: ArrayLike, model: Heat, held: ArrayLike | None = None) -> Array
     so that those in winter are the later ones of each generation.
     """
     sums = np.asarray(heat, dtype=float)
-    found = np.stack([ndtr((sums - event.at) / event.spread) for event in model.events])
-    found = np.minimum.accumulate(found, axis=0)
+    share = np.stack([ndtr((sums - event.at) / event.spread) for event in model.events])
+    share = np.minimum.accumulate(share, axis=0)
     if held is not None and model.winter_stage:
         before = np.minimum(sums, np.asarray(held, dtype=float))
-        most = np.ones_like(found[0])
+        most = np.ones_like(share[0])
         for place, event in enumerate(model.events):
-            found[place] = np.minimum(found[place], most)
+            share[place] = np.minimum(share[place], most)
             if event.stage == model.winter_stage:
                 most = np.minimum(most, ndtr((before - event.at) / event.spread))
-    return found
+    return share
 
 
 def phases(heat: ArrayLike, model: Heat, held: ArrayLike | None = None) -> Array:
@@ -41,10 +41,10 @@ def phases(heat: ArrayLike, model: Heat, held: ArrayLike | None = None) -> Array
 
 def by_stage(rows: Array, model: Heat) -> dict[str, Array]:
     """Rows of phases added up by their stage; "not yet" and, where the model tells it, "over" among them."""
-    found = {NOT_YET: rows[0].copy()}
+    shares = {NOT_YET: rows[0].copy()}
     for event, row in zip(model.events, rows[1:], strict=True):
-        found[event.stage] = found.get(event.stage, 0) + row
-    return found
+        shares[event.stage] = shares.get(event.stage, 0) + row
+    return shares
 
 
 def seen_stages(model: Heat) -> Sequence[str]:

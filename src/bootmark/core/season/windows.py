@@ -66,29 +66,29 @@ class HourTable:
 
     def stretches(self) -> list[tuple[dt.datetime, dt.datetime, Cell]]:
         """Hours in a row that share one answer: start, end, and the answer with its reasons."""
-        found: list[tuple[dt.datetime, dt.datetime, Cell]] = []
+        stretches: list[tuple[dt.datetime, dt.datetime, Cell]] = []
         hour = dt.timedelta(hours=1)
         last: set[str] = set()
         for place, (time, cell) in enumerate(zip(self.times, self.overall, strict=True)):
             kinds = {name for name, cells in self.rows.items() if cells[place].state == cell.state}
-            if found and found[-1][1] == time and found[-1][2].state == cell.state and kinds == last:
-                found[-1] = (found[-1][0], time + hour, found[-1][2])
+            if stretches and stretches[-1][1] == time and stretches[-1][2].state == cell.state and kinds == last:
+                stretches[-1] = (stretches[-1][0], time + hour, stretches[-1][2])
             else:
-                found.append((time, time + hour, cell))
+                stretches.append((time, time + hour, cell))
             last = kinds
-        return found
+        return stretches
 
     def spans(self, least: int = 2) -> list[tuple[dt.datetime, dt.datetime]]:
         """Runs of at least so many hours in which nothing refuses or warns: start and end."""
-        found, start = [], None
+        spans, start = [], None
         for place, cell in enumerate((*self.overall, Cell(NO, ()))):
             if cell.state == OK and start is None:
                 start = place
             elif cell.state != OK and start is not None:
                 if place - start >= least:
-                    found.append((self.times[start], self.times[place - 1] + dt.timedelta(hours=1)))
+                    spans.append((self.times[start], self.times[place - 1] + dt.timedelta(hours=1)))
                 start = None
-        return found
+        return spans
 
 
 def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.date | None = None, zone: dt.tzinfo = dt.UTC) -> Constraints:

@@ -139,13 +139,13 @@ SAID = {
 
 def errors_of(error: ValidationError) -> dict[str, str]:
     """Field to sentence. A field of a dict is named "field.key"."""
-    told: dict[str, str] = {}
+    errors: dict[str, str] = {}
     for fault in error.errors(include_url=False, include_input=False):
         where = ".".join(str(part) for part in fault["loc"] if part != "[key]").encode("utf-8", "replace").decode() or "payload"
         if fault["type"] == "extra_forbidden":
-            told.setdefault(
+            errors.setdefault(
                 "payload", say.line("{where} is not a field of this command: load the page again and send it once more.", where=where[:60])
             )
         else:
-            told.setdefault(where, fault["msg"] if fault["type"] == "wrong" else say.line(SAID.get(fault["type"], "This can't be read.")))
-    return told
+            errors.setdefault(where, fault["msg"] if fault["type"] == "wrong" else say.line(SAID.get(fault["type"], "This can't be read.")))
+    return errors

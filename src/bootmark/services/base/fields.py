@@ -123,8 +123,8 @@ class Number(Rule):
             raise wrong(say.line("{said} is not a number: write one from {range}.", said=_said(value), range=self._range()))
         # Compared before anything else: a whole number of JSON may be too long for a float.
         if not self.low <= value <= self.high:
-            told = say.line("{value:g} is out of range", value=value) if abs(value) < 1e300 else say.line("That is out of range")
-            raise wrong(say.line("{told}: write a number from {range}.", told=told, range=self._range()))
+            problem = say.line("{value:g} is out of range", value=value) if abs(value) < 1e300 else say.line("That is out of range")
+            raise wrong(say.line("{told}: write a number from {range}.", told=problem, range=self._range()))
         if not self.whole:
             return float(value)
         if value != int(value):

@@ -282,9 +282,9 @@ def _said(session: Session, lines: list[Line], catalogue: Catalogue) -> list[Ent
         else:
             texts[line.record_id] = kept
     for kind, new in fresh.items():
-        told = KINDS[kind][1](session, [line.record_id for line in new], catalogue)
+        made = KINDS[kind][1](session, [line.record_id for line in new], catalogue)
         for line in new:
-            texts[line.record_id] = _texts.put((farm, line.version_id, catalogue.hash), told[line.record_id])
+            texts[line.record_id] = _texts.put((farm, line.version_id, catalogue.hash), made[line.record_id])
     blocks = {block.id: block.name for block in ground.blocks(session)}
     return [
         Entry(

@@ -133,14 +133,14 @@ def like(session: Session, crop: str, signs: dict[str, str], but: uuid.UUID, mos
         .limit(MOST_COMPARED)
     )
     kept: list[tuple[Look | Enquiry, str]] = [(look, block) for look, block in looks]
-    kept += [(one, one.sender) for one in enquiries]
+    kept += [(entry, entry.sender) for entry in enquiries]
     alike = []
     for case, where in kept:
         other = {sign for sign, state in case.signs.items() if state == SEEN}
         share = len(seen & other) / len(seen | other)
         if share >= LIKE_AT:
             alike.append((share, case.seen_at, _like(case, where, tuple(sorted(seen & other)))))
-    return [case for _, _, case in sorted(alike, key=lambda one: one[:2], reverse=True)[:most]]
+    return [case for _, _, case in sorted(alike, key=lambda entry: entry[:2], reverse=True)[:most]]
 
 
 def _like(case: Look | Enquiry, where: str, shared: tuple[str, ...]) -> Like:

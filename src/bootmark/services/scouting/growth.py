@@ -41,13 +41,14 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
     counted = sample if sample and sample.measure == Measure.MEAN and sample.counts else None
     here = sum(counted.counts) / len(counted.counts) if counted else 1.0
     threshold = next(
-        (one for crop in (block.crop, "*") for one in agent.thresholds if one.crop == crop and one.measure == Measure.MEAN), None
+        (nominal for crop in (block.crop, "*") for nominal in agent.thresholds if nominal.crop == crop and nominal.measure == Measure.MEAN),
+        None,
     )
     limit = threshold.value if threshold else None
     free = growth.project(agent, here, temps, threshold=limit)
     if not np.isfinite(free.doubling):
         return [say.line("At the week's mean of {mean:0} °C it does not multiply.", mean=mean)]
-    told = [
+    lines = [
         say.line(
             "At the week's mean of {mean:0} °C it doubles in about {doubling:0} days where nothing eats it.",
             mean=mean,
@@ -55,11 +56,11 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
         )
     ]
     if threshold is None or counted is None or here <= 0:
-        return told
+        return lines
     enemies = sum(counted.enemies) / len(counted.enemies) if counted.enemies else 0.0
     if here < threshold.value and free.reaches is not None:
         on = day + dt.timedelta(days=free.reaches)
-        told.append(
+        lines.append(
             say.line(
                 "From {here:1} it passes {value:g} {unit} about {on:day}, with no enemies.",
                 here=here,
@@ -69,11 +70,11 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
             )
         )
     if enemies:
-        told.append(_held(growth.project(agent, here, temps, enemies, threshold=threshold.value), here, enemies, threshold.value, day))
+        lines.append(_held(growth.project(agent, here, temps, enemies, threshold=threshold.value), here, enemies, threshold.value, day))
     if any(control.id == RELEASE for control in agent.controls):
         needed = growth.release_needed(agent.id, growth.FAMILIAR, here, enemies, temps, threshold.value, RELEASE_BY)
-        told.append(_release(needed, threshold.unit))
-    return told
+        lines.append(_release(needed, threshold.unit))
+    return lines
 
 
 def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: float, day: dt.date) -> str:

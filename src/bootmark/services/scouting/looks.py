@@ -128,23 +128,23 @@ def about_now(session: Session, farm: Farm, block: Block, day: dt.date) -> dict[
 
     Where most of a season is over, the month tells more: later generations are not all modelled.
     """
-    found = {}
+    about = {}
     for block_id, agent_id in forecasts.biofixes(session, day):
         agent = default().agents.get(agent_id)
         season_now = forecasts.of_block(session, farm, block, agent, day) if agent and block_id == block.id else None
         if season_now:
             shares = season_now.forecast.on(day)
             if shares.get("over", 0.0) < 0.5:
-                found[agent_id] = 1 - shares.get("not yet", 0.0)
-    return found
+                about[agent_id] = 1 - shares.get("not yet", 0.0)
+    return about
 
 
 def _keep_findings(context: Context, look: Look) -> None:
     """The agents that this version of the look speaks of: the named ones, or the likeliest as suspects."""
     stop = context.get(Stop, look.stop_id, "stop_id")
-    told = look.working["verdict"]
+    verdict = look.working["verdict"]
     confirmed = set(look.working["confirmed"])
-    for ordinal, agent in enumerate(told["agents"]):
+    for ordinal, agent in enumerate(verdict["agents"]):
         context.session.add(
             FindingRow(
                 farm_id=context.farm_id,
@@ -153,7 +153,7 @@ def _keep_findings(context: Context, look: Look) -> None:
                 look_version=look.version,
                 block_id=stop.block_id,
                 agent=agent,
-                verdict=told["kind"],
+                verdict=verdict["kind"],
                 probability=look.working["chances"].get(agent, 0.0),
                 confirmed=agent in confirmed,
                 activity=look.working["activity"].get(agent, "not known"),
@@ -172,18 +172,18 @@ def store_look(command: RecordLook, context: Context) -> Look:
 
 def read(case: Case, context: Context) -> Json:
     """Everything that the verdict rests on, to be kept with it."""
-    known = context.catalogue
-    ranking, looks, verdict = identify.answer(case, catalogue=known)
+    catalogue = context.catalogue
+    ranking, looks, verdict = identify.answer(case, catalogue=catalogue)
     sound = not any(state == SEEN for state in case.signs.values())
     return {
         "case": as_json(case),
         "causes": as_json(ranking.explanations[:KEPT_CAUSES]),
         "chances": {suspect.agent: suspect.probability for suspect in ranking.suspects},
         "confirmed": [suspect.agent for suspect in ranking.suspects if suspect.confirmed],
-        "activity": {agent: identify.activity(agent, case, catalogue=known) for agent in verdict.agents},
+        "activity": {agent: identify.activity(agent, case, catalogue=catalogue) for agent in verdict.agents},
         "verdict": as_json(verdict) | ({"kind": VerdictKind.NEEDS_A_LOOK} if sound else {}),
         "next_look": looks[0].look if looks else "",
-        "catalogue": known.hash,
+        "catalogue": catalogue.hash,
         "engine": ENGINE,
     }
 

@@ -28,10 +28,10 @@ class AtStop:
     @property
     def named(self) -> list[str]:
         """Agents that the look's verdict speaks of, named ones only."""
-        told = self.look.working["verdict"] if self.look else {"kind": "", "agents": []}
+        verdict = self.look.working["verdict"] if self.look else {"kind": "", "agents": []}
         return (
-            list(told["agents"])
-            if told["kind"] in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME, VerdictKind.NOT_A_PEST, VerdictKind.MUST_BE_REPORTED)
+            list(verdict["agents"])
+            if verdict["kind"] in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME, VerdictKind.NOT_A_PEST, VerdictKind.MUST_BE_REPORTED)
             else []
         )
 

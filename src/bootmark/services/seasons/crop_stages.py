@@ -52,10 +52,10 @@ def noted(session: Session) -> dict[uuid.UUID, list[tuple[dt.date, int]]]:
 
 
 def _noted(session: Session) -> dict[uuid.UUID, list[tuple[dt.date, int]]]:
-    found: dict[uuid.UUID, list[tuple[dt.date, int]]] = {}
+    by_block: dict[uuid.UUID, list[tuple[dt.date, int]]] = {}
     for row in rows(session):
-        found.setdefault(row.block_id, []).append((row.on, row.code))
-    return found
+        by_block.setdefault(row.block_id, []).append((row.on, row.code))
+    return by_block
 
 
 def rows(session: Session, block: Block | None = None) -> list[CropStage]:
@@ -65,16 +65,16 @@ def rows(session: Session, block: Block | None = None) -> list[CropStage]:
 
 def in_flower(session: Session, block: Block, day: dt.date) -> bool:
     """Whether a block's crop is in flower on a day, by what was noted this year."""
-    this_year = [one for one in noted(session).get(block.id, []) if one[0].year == day.year]
+    this_year = [stage for stage in noted(session).get(block.id, []) if stage[0].year == day.year]
     return bbch.in_flower(this_year, day)
 
 
-def next_nodes(found: list[CropStage], ahead: int = 3) -> list[tuple[int, soybean.NodeDate]]:
+def next_nodes(rows: list[CropStage], ahead: int = 3) -> list[tuple[int, soybean.NodeDate]]:
     """The dates of a soybean's next nodes, in the way of counting of the last note; none before nodes were counted."""
-    counted = [row for row in found if row.node is not None]
+    counted = [row for row in rows if row.node is not None]
     if not counted:
         return []
     way = counted[-1].counted
-    told = [(row.on, soybean.convert(int(row.node or 0), row.counted, way)) for row in counted if row.on.year == counted[-1].on.year]
-    top = max(told)[1]
-    return [(top + n, soybean.node_date(told, top + n)) for n in range(1, ahead + 1)]
+    noted = [(row.on, soybean.convert(int(row.node or 0), row.counted, way)) for row in counted if row.on.year == counted[-1].on.year]
+    top = max(noted)[1]
+    return [(top + n, soybean.node_date(noted, top + n)) for n in range(1, ahead + 1)]

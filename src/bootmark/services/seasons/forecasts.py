@@ -88,10 +88,12 @@ def _sightings(session: Session, day: dt.date) -> dict[Pair, list[Sighting]]:
         .where(StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
         .order_by(StageSighting.on, StageSighting.seen_at)
     )
-    found: dict[Pair, list[Sighting]] = {}
+    by_pair: dict[Pair, list[Sighting]] = {}
     for row in rows:
-        found.setdefault((row.block_id, row.agent), []).append(Sighting(row.on, {stage: int(count) for stage, count in row.counts.items()}))
-    return found
+        by_pair.setdefault((row.block_id, row.agent), []).append(
+            Sighting(row.on, {stage: int(count) for stage, count in row.counts.items()})
+        )
+    return by_pair
 
 
 def watched(session: Session, day: dt.date) -> set[Pair]:
@@ -118,10 +120,19 @@ def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) 
     on = set_by_hand.on if set_by_hand else biofix.calendar_day(agent.heat, farm.latitude < 0, day)
     if on is None:
         return None
-    seen = tuple(one for one in sightings(session, day).get((block.id, agent.id), ()) if one.on >= on)
+    seen = tuple(sighting for sighting in sightings(session, day).get((block.id, agent.id), ()) if sighting.on >= on)
     basis = set_by_hand.basis if set_by_hand else say.line("{biofix_name}, the model's own day", biofix_name=agent.heat.biofix_name)
     rests_on = repr(
-        (key, day, on, _digest(agent.heat), [(one.on, sorted(one.counts.items())) for one in seen], farm.latitude < 0, ENGINE, DRAWS)
+        (
+            key,
+            day,
+            on,
+            _digest(agent.heat),
+            [(sighting.on, sorted(sighting.counts.items())) for sighting in seen],
+            farm.latitude < 0,
+            ENGINE,
+            DRAWS,
+        )
     )
     return Ask(block, agent, on, basis, seen, hashlib.sha256(rests_on.encode()).hexdigest()[:32])
 
@@ -136,56 +147,59 @@ def asks(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, 
     by_block: dict[uuid.UUID, list[str]] = {}
     for block_id, agent_id in watched(session, day):
         by_block.setdefault(block_id, []).append(agent_id)
-    found = []
+    wanted = []
     for block in blocks:
         crop = {block.crop, "*"}
         for agent_id in sorted(by_block.get(block.id, ())):
             agent = catalogue.agents.get(agent_id)
-            one = ask(session, farm, block, agent, day) if agent and not crop.isdisjoint(agent.hosts) else None
-            if one:
-                found.append(one)
-    return found
+            question = ask(session, farm, block, agent, day) if agent and not crop.isdisjoint(agent.hosts) else None
+            if question:
+                wanted.append(question)
+    return wanted
 
 
-def answer(session: Session, farm: Farm, one: Ask, day: dt.date) -> Season | None:
+def answer(session: Session, farm: Farm, question: Ask, day: dt.date) -> Season | None:
     """The forecast of an ask; None where there is no weather from its biofix on, or no past year."""
-    if kept := _seasons.get(one.key):
+    if kept := _seasons.get(question.key):
         return kept
-    season = _stored(session, one) or reckon(session, farm, one, day, sightings=one.sightings)
-    return _seasons.put(one.key, season) if season else None
+    season = _stored(session, question) or reckon(session, farm, question, day, sightings=question.sightings)
+    return _seasons.put(question.key, season) if season else None
 
 
-def _stored(session: Session, one: Ask) -> Season | None:
+def _stored(session: Session, question: Ask) -> Season | None:
     """The forecast as it was stored, where it rests on the same."""
     rows = of_farm(SeasonResult, SeasonResult.told, SeasonResult.arrays).where(
-        SeasonResult.block_id == one.block.id, SeasonResult.agent == one.agent.id, SeasonResult.key == one.key, SeasonResult.told != {}
+        SeasonResult.block_id == question.block.id,
+        SeasonResult.agent == question.agent.id,
+        SeasonResult.key == question.key,
+        SeasonResult.told != {},
     )
     row = session.execute(rows).one_or_none()
     return unpack(row.told, row.arrays) if row else None
 
 
 def reckon(
-    session: Session, farm: Farm, one: Ask, day: dt.date, *, sightings: Sequence[Sighting] = (), warmer: float = 0.0, later: int = 0
+    session: Session, farm: Farm, question: Ask, day: dt.date, *, sightings: Sequence[Sighting] = (), warmer: float = 0.0, later: int = 0
 ) -> Season | None:
     """A forecast anew. warmer: degrees C added to every day from today on, and to none before; later: days by which the biofix is moved."""
-    assert one.agent.heat
-    on = one.biofix + dt.timedelta(days=later)
-    told, past = block_weather.series(session, farm, one.block, day, on)
-    if not told.dates or told.dates[0] != on or not past:
+    assert question.agent.heat
+    on = question.biofix + dt.timedelta(days=later)
+    weather, past = block_weather.series(session, farm, question.block, day, on)
+    if not weather.dates or weather.dates[0] != on or not past:
         return None
     if warmer:
         # Past years are warmed whole: what they tell is the days still to come.
-        told, past = warmed(told, warmer, day), [warmed(year, warmer) for year in past]
+        weather, past = warmed(weather, warmer, day), [warmed(year, warmer) for year in past]
     return phenology.forecast(
-        one.agent.heat, told, on, past_years=past, as_of=day, draws=DRAWS, sightings=sightings, southern=farm.latitude < 0
+        question.agent.heat, weather, on, past_years=past, as_of=day, draws=DRAWS, sightings=sightings, southern=farm.latitude < 0
     )
 
 
 def of_block(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Found | None:
     """An agent's season on a block as of a day; None without a heat model, a biofix, a station or weather."""
-    one = ask(session, farm, block, agent, day)
-    found = answer(session, farm, one, day) if one else None
-    return Found(one.biofix, one.basis, found, one.sightings) if one and found else None
+    question = ask(session, farm, block, agent, day)
+    forecast = answer(session, farm, question, day) if question else None
+    return Found(question.biofix, question.basis, forecast, question.sightings) if question and forecast else None
 
 
 def window_of(forecast: Season, control: Control, heat: Heat | None, day: dt.date) -> tuple[dt.date, dt.date] | None:

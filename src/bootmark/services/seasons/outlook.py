@@ -56,36 +56,36 @@ def biofixes_by_year(session: Session, block: uuid.UUID, agent: str) -> dict[int
     return {on.year: on for (on,) in rows}
 
 
-def years(session: Session, farm: Farm, one: Ask, set_then: Mapping[int, dt.date]) -> list[Year]:
+def years(session: Session, farm: Farm, question: Ask, set_then: Mapping[int, dt.date]) -> list[Year]:
     """Past years on their own weather, the newest first, from their own biofix where one was set, else from this year's day."""
-    assert one.agent.heat
-    kept = block_weather.record_of(session, farm, one.block)
+    assert question.agent.heat
+    kept = block_weather.record_of(session, farm, question.block)
     if kept is None:
         return []
-    past = kept.years(one.biofix)
-    found = []
+    past = kept.years(question.biofix)
+    rows = []
     for weather in past[:MOST_YEARS]:
         year = weather.dates[len(weather.dates) // 2].year
-        on = set_then.get(year) or same_day(one.biofix, year)
-        if on not in weather.dates or year == one.biofix.year:
+        on = set_then.get(year) or same_day(question.biofix, year)
+        if on not in weather.dates or year == question.biofix.year:
             continue
-        told = phenology.forecast(
-            one.agent.heat, weather, on, past_years=past, as_of=weather.dates[-1], draws=YEAR_DRAWS, southern=farm.latitude < 0
+        forecast = phenology.forecast(
+            question.agent.heat, weather, on, past_years=past, as_of=weather.dates[-1], draws=YEAR_DRAWS, southern=farm.latitude < 0
         )
-        events = {event.id: event.p50 for event in told.events}
-        found.append(Year(year, on, year in set_then, events, same_day(on, one.biofix.year), told.shares))
-    return found
+        events = {event.id: event.p50 for event in forecast.events}
+        rows.append(Year(year, on, year in set_then, events, same_day(on, question.biofix.year), forecast.shares))
+    return rows
 
 
-def chances(one: Ask, found: Season, today: dt.date, lasts: int | None) -> list[Chance]:
+def chances(question: Ask, season: Season, today: dt.date, lasts: int | None) -> list[Chance]:
     """When each control that is timed by a stage does most. lasts: days on which it kills, the catalogue's where None."""
-    told = []
-    for control in one.agent.controls:
+    chances_of = []
+    for control in question.agent.controls:
         if control.kind not in TIMED or not control.stages:
             continue
-        best = killing.best_days(found, one.agent, control, after=today, lasts_days=lasts)
-        span = phenology.window(found, control, one.agent.heat, after=today) if one.agent.heat else None
+        best = killing.best_days(season, question.agent, control, after=today, lasts_days=lasts)
+        span = phenology.window(season, control, question.agent.heat, after=today) if question.agent.heat else None
         if best or span:
-            twice = killing.best_days(found, one.agent, control, after=today, lasts_days=lasts, treatments=2) if best else None
-            told.append(Chance(control, best, twice, span if span and span[1] >= today else None))
-    return told
+            twice = killing.best_days(season, question.agent, control, after=today, lasts_days=lasts, treatments=2) if best else None
+            chances_of.append(Chance(control, best, twice, span if span and span[1] >= today else None))
+    return chances_of

@@ -10,23 +10,23 @@ from bootmark.core.season.phenology import EventDates, Season
 Json = dict[str, Any]
 
 
-def pack(found: Season) -> tuple[Json, bytes]:
+def pack(season: Season) -> tuple[Json, bytes]:
     """A forecast as what is said of it and its rows of days, one float of four bytes a day."""
     names: list[tuple[str, str]] = []
-    rows: list[Any] = [*found.heat]
+    rows: list[Any] = [*season.heat]
     for group in ("shares", "low", "high", "usual", "phases", "passed"):
-        for name, row in getattr(found, group).items():
+        for name, row in getattr(season, group).items():
             names.append((group, name))
             rows.append(row)
     kinds: list[list[Any]] = []
-    for kind in found.kinds:
+    for kind in season.kinds:
         if kinds and kinds[-1][0] == kind:
             kinds[-1][1] += 1
         else:
             kinds.append([kind, 1])
-    told = {
-        "first": found.dates[0].isoformat(),
-        "days": len(found.dates),
+    packed = {
+        "first": season.dates[0].isoformat(),
+        "days": len(season.dates),
         "rows": names,
         "kinds": kinds,
         "events": [
@@ -38,24 +38,24 @@ def pack(found: Season) -> tuple[Json, bytes]:
                 event.days_early,
                 dict(event.sources),
             ]
-            for event in found.events
+            for event in season.events
         ],
-        "sources": dict(found.sources),
-        "biofix": found.biofix.isoformat(),
-        "as_of": found.as_of.isoformat(),
-        "moved": found.moved,
-        "surer": found.surer,
+        "sources": dict(season.sources),
+        "biofix": season.biofix.isoformat(),
+        "as_of": season.as_of.isoformat(),
+        "moved": season.moved,
+        "surer": season.surer,
     }
-    return told, np.asarray(rows, dtype="<f4").tobytes()
+    return packed, np.asarray(rows, dtype="<f4").tobytes()
 
 
-def unpack(told: Json, arrays: bytes) -> Season:
+def unpack(packed: Json, arrays: bytes) -> Season:
     """What pack made, as a forecast again."""
-    days = int(told["days"])
-    first = dt.date.fromisoformat(told["first"])
+    days = int(packed["days"])
+    first = dt.date.fromisoformat(packed["first"])
     rows = np.frombuffer(arrays, dtype="<f4").reshape(-1, days).astype(float)
     groups: dict[str, dict[str, Any]] = {group: {} for group in ("shares", "low", "high", "usual", "phases", "passed")}
-    for (group, name), row in zip(told["rows"], rows[3:], strict=True):
+    for (group, name), row in zip(packed["rows"], rows[3:], strict=True):
         groups[group][name] = row
 
     def day(value: str | None) -> dt.date | None:
@@ -65,13 +65,14 @@ def unpack(told: Json, arrays: bytes) -> Season:
         dates=tuple(first + dt.timedelta(days=n) for n in range(days)),
         heat=rows[:3],
         events=tuple(
-            EventDates(one[0], one[1], one[2], day(one[3]), day(one[4]), day(one[5]), day(one[6]), one[7], one[8]) for one in told["events"]
+            EventDates(event[0], event[1], event[2], day(event[3]), day(event[4]), day(event[5]), day(event[6]), event[7], event[8])
+            for event in packed["events"]
         ),
-        sources=told["sources"],
-        biofix=dt.date.fromisoformat(told["biofix"]),
-        as_of=dt.date.fromisoformat(told["as_of"]),
-        kinds=tuple(kind for kind, count in told["kinds"] for _ in range(count)),
-        moved=told["moved"],
-        surer=told["surer"],
+        sources=packed["sources"],
+        biofix=dt.date.fromisoformat(packed["biofix"]),
+        as_of=dt.date.fromisoformat(packed["as_of"]),
+        kinds=tuple(kind for kind, count in packed["kinds"] for _ in range(count)),
+        moved=packed["moved"],
+        surer=packed["surer"],
         **groups,
     )

@@ -64,54 +64,60 @@ def listing(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
     wanted = forecasts.asks(session, farm, blocks, catalogue, day)
     columns = (SeasonResult.block_id, SeasonResult.agent, SeasonResult.key, SeasonResult.needs, SeasonResult.opens, SeasonResult.closes)
     stored = {(row.block_id, row.agent): row for row in session.execute(of_farm(SeasonResult, *columns))}
-    found = []
-    for one in wanted:
-        row = stored.get((one.block.id, one.agent.id))
-        fresh = row is not None and row.key == one.key
-        found.append(Listed(one, fresh, row is not None, bool(row and row.needs), row.opens if row else None, row.closes if row else None))
-    return sorted(found, key=lambda one: (not one.needs, one.closes or dt.date.max, one.ask.block.name, one.ask.agent.name))
+    rows = []
+    for question in wanted:
+        row = stored.get((question.block.id, question.agent.id))
+        fresh = row is not None and row.key == question.key
+        rows.append(
+            Listed(question, fresh, row is not None, bool(row and row.needs), row.opens if row else None, row.closes if row else None)
+        )
+    return sorted(
+        rows, key=lambda question: (not question.needs, question.closes or dt.date.max, question.ask.block.name, question.ask.agent.name)
+    )
 
 
 def load(session: Session, wanted: Sequence[Listed]) -> dict[Pair, Season]:
     """The stored forecasts of these, as they are."""
     if not wanted:
         return {}
-    blocks = {one.ask.block.id for one in wanted}
-    pairs = {one.pair for one in wanted}
+    blocks = {listed.ask.block.id for listed in wanted}
+    pairs = {listed.pair for listed in wanted}
     rows = session.execute(
         of_farm(SeasonResult, SeasonResult.block_id, SeasonResult.agent, SeasonResult.told, SeasonResult.arrays).where(
             SeasonResult.block_id.in_(blocks),
-            SeasonResult.agent.in_({one.ask.agent.id for one in wanted}),
+            SeasonResult.agent.in_({listed.ask.agent.id for listed in wanted}),
             SeasonResult.told != {},
         )
     )
     return {(row.block_id, row.agent): unpack(row.told, row.arrays) for row in rows if (row.block_id, row.agent) in pairs}
 
 
-def keep(session: Session, farm: Farm, one: Ask, day: dt.date, real_now: dt.datetime) -> bool:
+def keep(session: Session, farm: Farm, question: Ask, day: dt.date, real_now: dt.datetime) -> bool:
     """Reckon one forecast and store it, unless it is stored already; True where it was reckoned.
 
     Two workers that come to the same forecast take turns, and the second finds it done. One that can't be made (no weather from
     its biofix on) is kept empty, so that it is not tried again before something changes.
     """
-    session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 1))"), {"key": f"{farm.id}/{one.block.id}/{one.agent.id}"})
-    where = (SeasonResult.farm_id == farm.id, SeasonResult.block_id == one.block.id, SeasonResult.agent == one.agent.id)
-    if session.execute(select(SeasonResult.key).where(*where)).scalar() == one.key:
+    session.execute(
+        text("SELECT pg_advisory_xact_lock(hashtextextended(:key, 1))"), {"key": f"{farm.id}/{question.block.id}/{question.agent.id}"}
+    )
+    where = (SeasonResult.farm_id == farm.id, SeasonResult.block_id == question.block.id, SeasonResult.agent == question.agent.id)
+    if session.execute(select(SeasonResult.key).where(*where)).scalar() == question.key:
         return False
-    found = forecasts.answer(session, farm, one, day)
-    told, arrays = pack(found) if found else ({}, b"")
-    leading = phenology.leading_window(found, one.agent, after=day) if found else None
+    season = forecasts.answer(session, farm, question, day)
+    packed, arrays = pack(season) if season else ({}, b"")
+    leading = phenology.leading_window(season, question.agent, after=day) if season else None
     row = {
-        "key": one.key,
+        "key": question.key,
         "day": day,
         "needs": phenology.near(leading[1] if leading else None, day),
         "opens": leading[1][0] if leading else None,
         "closes": leading[1][1] if leading else None,
-        "told": told,
+        "told": packed,
         "arrays": arrays,
         "reckoned_at": real_now,
     }
-    statement = insert(SeasonResult).values(farm_id=farm.id, block_id=one.block.id, agent=one.agent.id, **row)
+    statement = insert(SeasonResult).values(farm_id=farm.id, block_id=question.block.id, agent=question.agent.id, **row)
     session.execute(statement.on_conflict_do_update(index_elements=["farm_id", "block_id", "agent"], set_=row))
     return True
 
@@ -120,20 +126,20 @@ def refresh(
     session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, day: dt.date, real_now: dt.datetime
 ) -> tuple[list[Listed], SeasonRun | None]:
     """The listing with what is stale made anew: here where it is little, else in the background; then the run that does it."""
-    found = listing(session, farm, blocks, catalogue, day)
-    stale = in_turn(found)
+    rows = listing(session, farm, blocks, catalogue, day)
+    stale = in_turn(rows)
     if not stale:
-        return found, None
+        return rows, None
     if len(stale) > AT_ONCE:
-        return found, begin(session, farm, len(stale), day, real_now)
-    for one in stale:
-        keep(session, farm, one.ask, day, real_now)
+        return rows, begin(session, farm, len(stale), day, real_now)
+    for row in stale:
+        keep(session, farm, row.ask, day, real_now)
     return listing(session, farm, blocks, catalogue, day), None
 
 
 def in_turn(listed: Sequence[Listed]) -> list[Listed]:
     """What has to be made anew, in the one order in which all take its locks: two that take them crosswise would wait for each other."""
-    return sorted((one for one in listed if not one.fresh), key=lambda one: one.pair)
+    return sorted((row for row in listed if not row.fresh), key=lambda row: row.pair)
 
 
 def newest_run(session: Session) -> SeasonRun | None:

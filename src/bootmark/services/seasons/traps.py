@@ -166,39 +166,39 @@ def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hangin
     """Biofixes that catches or the crop's own stage propose where this season has none."""
     have = set(forecasts.biofixes(session, day))
     checks: dict[tuple[uuid.UUID, str], list[Check]] = {}
-    for one in hanging:
-        key = (one.trap.block_id, one.trap.agent)
-        checks.setdefault(key, []).extend(one.checks)
+    for trapped in hanging:
+        key = (trapped.trap.block_id, trapped.trap.agent)
+        checks.setdefault(key, []).extend(trapped.checks)
     blocks = {block.id: block for block in ground.blocks(session)}
-    found = []
+    proposed = []
     for (block_id, agent), rows in checks.items():
         heat = catalogue.agents[agent].heat if agent in catalogue.agents else None
         if (block_id, agent) in have or heat is None or heat.biofix != BiofixKind.CATCH or not heat.events:
             continue
-        told = biofix.sustained_catch(rows, *heat.catch)
-        if told:
-            found.append(_proposed(blocks[block_id], agent, told))
+        proposal = biofix.sustained_catch(rows, *heat.catch)
+        if proposal:
+            proposed.append(_proposed(blocks[block_id], agent, proposal))
     noted = crop_stages.noted(session)
     since = biofix.season_begins(day, farm.latitude < 0)
     by_crop = [agent for agent in catalogue.agents.values() if agent.heat and agent.heat.biofix == BiofixKind.CROP]
     for block in blocks.values() if by_crop else ():
         for agent_ in by_crop:
             if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:
-                told = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
-                if told:
-                    found.append(_proposed(block, agent_.id, told))
-    return found
+                proposal = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
+                if proposal:
+                    proposed.append(_proposed(block, agent_.id, proposal))
+    return proposed
 
 
-def _proposed(block: Block, agent: str, told: Proposal) -> Proposed:
-    return Proposed(block.id, block.name, agent, told.on, told.why)
+def _proposed(block: Block, agent: str, proposal: Proposal) -> Proposed:
+    return Proposed(block.id, block.name, agent, proposal.on, proposal.why)
 
 
 def catches(hanging: list[Hanging]) -> dict[tuple[uuid.UUID, str], list[tuple[dt.date, int]]]:
     """What was caught on each day, by block and agent, all traps together."""
-    found: dict[tuple[uuid.UUID, str], dict[dt.date, int]] = {}
-    for one in hanging:
-        days = found.setdefault((one.trap.block_id, one.trap.agent), {})
-        for row in one.checks:
+    by_pair: dict[tuple[uuid.UUID, str], dict[dt.date, int]] = {}
+    for trapped in hanging:
+        days = by_pair.setdefault((trapped.trap.block_id, trapped.trap.agent), {})
+        for row in trapped.checks:
             days[row.on] = days.get(row.on, 0) + row.caught
-    return {key: sorted(days.items()) for key, days in found.items()}
+    return {key: sorted(days.items()) for key, days in by_pair.items()}

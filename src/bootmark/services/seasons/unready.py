@@ -32,7 +32,7 @@ def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
     """Pests that are watched or often met on a block, and wait for a biofix or for weather."""
     have, watched = forecasts.biofixes(session, day), forecasts.watched(session, day)
     modelled = {crop: with_events(catalogue, crop) for crop in {block.crop for block in blocks}}
-    found = []
+    waits = []
     for block in blocks:
         block_id, crop = block.id, block.crop
         for agent in modelled[crop]:
@@ -40,12 +40,12 @@ def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
             if not usual or (block_id, agent.id) in have or not agent.heat:
                 continue
             if block_weather.station_of(session, farm, block) is None:
-                found.append(Waiting(block.name, agent.name, say.line("No weather station.")))
+                waits.append(Waiting(block.name, agent.name, say.line("No weather station.")))
             elif biofix.calendar_day(agent.heat, farm.latitude < 0, day) is None:
-                found.append(
+                waits.append(
                     Waiting(block.name, agent.name, say.line("Set the biofix: {biofix_name}.", biofix_name=agent.heat.biofix_name.lower()))
                 )
-    return found
+    return waits
 
 
 def weatherless(session: Session, farm: Farm, blocks: Sequence[Block], day: dt.date) -> str:

@@ -64,10 +64,10 @@ def finding_of(look: Look, agent: str) -> Finding:
 def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any) -> StageNow:
     """Where the population stands, as far as heat tells it, with the first window that its controls share."""
     agent = catalogue.agent(agent_id)
-    found = forecasts.of_block(session, farm, block, agent, day)
-    if found is None:
+    season = forecasts.of_block(session, farm, block, agent, day)
+    if season is None:
         return StageNow(today=day)
-    forecast = found.forecast
+    forecast = season.forecast
     spans = {control.id: forecasts.window_of(forecast, control, agent.heat, day) for control in agent.controls if control.stages}
     windows = {control: span for control, span in spans.items() if span and agent.control(control).kind != ControlKind.CULTURAL}
     open_now = [span for span in windows.values() if span[1] >= day]
@@ -146,8 +146,8 @@ def _plan(context: Context, row: DecisionRow) -> None:
     agent = context.catalogue.agent(row.agent)
     control = agent.control(row.control)
     block = context.get(Block, row.block_id, "block_id")
-    found = forecasts.of_block(context.session, context.farm, block, agent, day)
-    span = forecasts.window_of(found.forecast, control, agent.heat, day) if found else None
+    season = forecasts.of_block(context.session, context.farm, block, agent, day)
+    span = forecasts.window_of(season.forecast, control, agent.heat, day) if season else None
     start = max(day, span[0]) if span and span[1] >= day else day
     until = span[1] if span and span[1] >= day else None
     ahead = block_weather.days_ahead(context.session, context.farm, block, start)
@@ -239,8 +239,8 @@ def _done(context: Context, row: Application) -> None:
                 TreatmentRow.state == TreatmentState.PLANNED,
             )
         )
-        for one in following:
-            one.on = one.on + delay
+        for later in following:
+            later.on = later.on + delay
     treatment.state = TreatmentState.DONE
     control = context.catalogue.agent(treatment.agent).control(treatment.control)
     decision = context.get(DecisionRow, treatment.decision_id, "decision_id")

@@ -58,10 +58,10 @@ def _read(session: Session, farm: Farm, catalogue: Any, now: dt.datetime) -> lis
         .where(TreatmentRow.state == TreatmentState.PLANNED)
         .order_by(TreatmentRow.on, TreatmentRow.ordinal)
     ).all()
-    return [one(session, farm, catalogue, plain(treatment), plain(block), now) for treatment, block in rows]
+    return [planned_of(session, farm, catalogue, plain(treatment), plain(block), now) for treatment, block in rows]
 
 
-def one(session: Session, farm: Farm, catalogue: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
+def planned_of(session: Session, farm: Farm, catalogue: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
     control = catalogue.agent(treatment.agent).control(treatment.control)
     station = block_weather.station_of(session, farm, block)
     table = _hours(session, farm, station, control, treatment, now) if station else None
@@ -88,7 +88,7 @@ def of_treatment(session: Session, farm: Farm, catalogue: Any, treatment_id: uui
 
     def read() -> Planned:
         treatment = plain(row_of(session, TreatmentRow, treatment_id))
-        return one(session, farm, catalogue, treatment, plain(row_of(session, Block, treatment.block_id)), now)
+        return planned_of(session, farm, catalogue, treatment, plain(row_of(session, Block, treatment.block_id)), now)
 
     key = (catalogue.hash, treatment_id, now.replace(minute=0, second=0, microsecond=0))
     return stamp.while_standing(session, _cards, RESTS_ON, key, read)

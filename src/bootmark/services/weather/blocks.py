@@ -43,7 +43,7 @@ def place_of(farm: Farm, block: Block, near: Sequence[Station]) -> Place:
     x, y = ground.middle(block)
     latitude = farm.latitude - y / METRES_A_DEGREE
     longitude = farm.longitude + x / (METRES_A_DEGREE * float(np.cos(np.radians(farm.latitude))))
-    height = block.elevation if block.elevation is not None else float(np.mean([one.elevation for one in near])) if near else 0.0
+    height = block.elevation if block.elevation is not None else float(np.mean([station.elevation for station in near])) if near else 0.0
     return Place(latitude, longitude, height)
 
 
@@ -92,7 +92,11 @@ def _part_of(session: Session, farm: Farm, block: Block, spans: Sequence[Span]) 
     if not near:
         return None
     series = [stations.part(session, station, spans) for station in near]
-    return series[0] if len(near) == 1 else DailySeries.blended([stations.place(one) for one in near], series, place_of(farm, block, near))
+    return (
+        series[0]
+        if len(near) == 1
+        else DailySeries.blended([stations.place(near_by) for near_by in near], series, place_of(farm, block, near))
+    )
 
 
 def foretold_of(session: Session, farm: Farm, block: Block, day: dt.date) -> DailySeries:
@@ -164,16 +168,16 @@ def _days_ahead(session: Session, farm: Farm, block: Block, start: dt.date, coun
     end = start + dt.timedelta(days=count)
     years = range(YEARS_BACK + 1)
     spans = [(same_day(start, start.year - back), same_day(start, start.year - back) + (end - start)) for back in years]
-    known = _part_of(session, farm, block, spans)
-    if known is None:
+    series = _part_of(session, farm, block, spans)
+    if series is None:
         return [WITHOUT_STATION] * count
     foretold = foretold_of(session, farm, block, start).days
     rows: list[Extremes] = []
     for n in range(count):
         day = start + dt.timedelta(days=n)
-        same = [known.days[past] for past in (same_day(day, day.year - back) for back in years[1:]) if past in known.days]
+        same = [series.days[past] for past in (same_day(day, day.year - back) for back in years[1:]) if past in series.days]
         mean = tuple(np.mean(same, axis=0)) if same else (rows[-1] if rows else WITHOUT_STATION)
-        low, high = foretold.get(day) or known.days.get(day) or mean
+        low, high = foretold.get(day) or series.days.get(day) or mean
         rows.append((float(low), float(high)))
     return rows
 
@@ -203,8 +207,8 @@ def at(session: Session, farm: Farm, block: Block, when: dt.datetime) -> dict[st
     if station is None:
         return None
     hour = when.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
-    told = stamp.while_standing(session, _at, READ, (station.id, hour), lambda: _in_hour(session, station, hour))
-    return told or None
+    measured = stamp.while_standing(session, _at, READ, (station.id, hour), lambda: _in_hour(session, station, hour))
+    return measured or None
 
 
 def _in_hour(session: Session, station: Station, hour: dt.datetime) -> dict[str, Any]:

@@ -37,7 +37,7 @@ class YearOfHeat:
 
 def by_year(record: DailySeries, question: Question) -> list[YearOfHeat]:
     """Each year's dates, newest year first. A hole is bridged by straight lines and counted. Raises Refused."""
-    found = []
+    years = []
     for year in sorted({day.year for day in record.days}, reverse=True):
         start = dt.date(year, *question.start)
         days = sorted(day for day in record.days if day.year == year and day >= start)
@@ -52,6 +52,6 @@ def by_year(record: DailySeries, question: Question) -> list[YearOfHeat]:
         except ValueError as error:
             raise Refused(upper=f"{str(error).capitalize()}.") from error
         total = np.cumsum(heat)
-        dates = tuple(span[int((total >= one).argmax())] if (total >= one).any() else None for one in question.sums)
-        found.append(YearOfHeat(year, dates, float(total[-1]), days[-1], len(span) - len(days), tuple(total.tolist())))
-    return found
+        dates = tuple(span[int((total >= wanted).argmax())] if (total >= wanted).any() else None for wanted in question.sums)
+        years.append(YearOfHeat(year, dates, float(total[-1]), days[-1], len(span) - len(days), tuple(total.tolist())))
+    return years

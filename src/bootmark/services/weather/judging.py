@@ -63,5 +63,5 @@ class Doubt:
 def doubts(session: Session, station: Station) -> list[Doubt]:
     """A station's flagged days, those nobody has looked at first, then the newest first."""
     judged = {judgement.local_date: judgement for judgement in stations.judgements(session, station.id)}
-    found = [Doubt(flag, judged.get(flag.date)) for flag in derived.flags(session, station)]
-    return sorted(found, key=lambda doubt: (doubt.judgement is not None, -doubt.flag.date.toordinal()))
+    doubtful = [Doubt(flag, judged.get(flag.date)) for flag in derived.flags(session, station)]
+    return sorted(doubtful, key=lambda doubt: (doubt.judgement is not None, -doubt.flag.date.toordinal()))

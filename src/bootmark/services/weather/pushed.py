@@ -60,13 +60,13 @@ def station_by_key(session: Session, farm_id: uuid.UUID, station_id: uuid.UUID, 
     return station if good else None
 
 
-def store(session: Session, station: Station, told: Any, now: dt.datetime) -> dict[str, Any]:
+def store(session: Session, station: Station, sent: Any, now: dt.datetime) -> dict[str, Any]:
     """Store hourly readings; bad ones are refused one by one, by their place in the list, and the others go in.
 
     told: {"readings": [{"at": time with zone, "temp": C, "rh": %, "wind": m/s, "rain": mm}, ...]}; now: the farm's time. A value told
     again for an hour that is there is another row, and the newest counts. Days that are whole are made from their hours.
     """
-    readings = told.get("readings") if isinstance(told, dict) else None
+    readings = sent.get("readings") if isinstance(sent, dict) else None
     if not isinstance(readings, list):
         raise Refused(readings='Send {"readings": [{"at": "2026-06-18T07:00:00+01:00", "temp": 17.4, "rh": 61, "wind": 1.9, "rain": 0}]}.')
     if len(readings) > MOST_READINGS:
@@ -95,17 +95,17 @@ def _reading(reading: Any, now: dt.datetime) -> HourReading:
     """One hour. Raises ValueError with the reason why it is refused."""
     if not isinstance(reading, dict):
         raise ValueError("a reading is an object")
-    told = reading.get("at")
+    text = reading.get("at")
     try:
-        at = dt.datetime.fromisoformat(str(told))
+        at = dt.datetime.fromisoformat(str(text))
     except ValueError:
-        raise ValueError(f"{told!r} is not a time: write 2026-06-18T07:00:00+01:00") from None
+        raise ValueError(f"{text!r} is not a time: write 2026-06-18T07:00:00+01:00") from None
     if at.tzinfo is None:
-        raise ValueError(f"{told!r} has no zone: write 2026-06-18T07:00:00+01:00")
+        raise ValueError(f"{text!r} has no zone: write 2026-06-18T07:00:00+01:00")
     if at.year not in YEARS:
-        raise ValueError(f"{told!r} is no year in which anybody measured: check the station's clock")
+        raise ValueError(f"{text!r} is no year in which anybody measured: check the station's clock")
     if at > now + AHEAD:
-        raise ValueError(f"{told} is still ahead: check the station's clock")
+        raise ValueError(f"{text} is still ahead: check the station's clock")
     values: dict[str, float] = {}
     for name, (low, high) in LIMITS.items():
         value = reading.get(name)

@@ -38,23 +38,23 @@ def page() -> str:
 @blueprint.get("/f/<uuid:farm>/book/compare/<uuid:block>/<agent>")
 @on_farm
 def compare(block: uuid.UUID, agent: str) -> str:
-    found = ground.block(db(), block)
+    where = ground.block(db(), block)
     if agent not in g.known.agents:
         abort(404)
     since = now().replace(month=1, day=1, hour=0)
     counts = records.counts(db(), block, agent, since)
     done = records.done_on(db(), block, agent, since)
-    one = g.known.agent(agent)
+    what = g.known.agent(agent)
     measure = counts[-1].sample.measure if counts else ""
     same = [each for each in counts if each.sample.measure == measure]
-    threshold = next((each for each in one.thresholds if each.measure == measure and each.crop in (found.crop, "*")), None)
+    threshold = next((each for each in what.thresholds if each.measure == measure and each.crop in (where.crop, "*")), None)
     drawing = (
         before_after_svg(
             same,
             [a.finished_at for a, _ in done],
             zone(the_farm()),
             threshold.value if threshold else None,
-            say.line("Counts of {name}", name=one.name),
+            say.line("Counts of {name}", name=what.name),
         )
         if same
         else ""
@@ -64,8 +64,8 @@ def compare(block: uuid.UUID, agent: str) -> str:
         change = 1 - same[-1].interval.estimate / same[0].interval.estimate
     return render_template(
         "compare.html",
-        block=found,
-        agent=one,
+        block=where,
+        agent=what,
         counts=same,
         done=done,
         svg=drawing,
@@ -83,7 +83,7 @@ def record(record: uuid.UUID) -> str:
         abort(404)
     call = records.call(db(), record)
     treatments, looks = timing.programme(db(), record) if call else ([], [])
-    found = findings.of_version(db(), record, versions[0]["number"])
+    rows = findings.of_version(db(), record, versions[0]["number"])
     return render_template(
         "record.html",
         versions=versions,
@@ -91,7 +91,7 @@ def record(record: uuid.UUID) -> str:
         call=call,
         treatments=treatments,
         looks=looks,
-        findings=found,
+        findings=rows,
         names=people.names(db()),
         zone=zone(the_farm()),
         signs=g.known.signs,

@@ -26,18 +26,21 @@ blueprint = Blueprint("count", __name__, template_folder=".")
 def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
     """What is counted, on how many units, and the threshold that it is held against."""
     if trap:
-        found = next(
+        nominal = next(
             (threshold for threshold in agent.thresholds if threshold.measure == Measure.TRAP and threshold.crop in (crop, "*")), None
         )
         plan = say.line("Every lure trap of this block: males since the last check, for each week.")
-        told = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": say.line("Weekly, at the trap.")}
+        shown = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": say.line("Weekly, at the trap.")}
     elif agent.sampling:
-        one = agent.sampling
-        found = next((each for each in agent.thresholds if each.measure == one.measure and each.crop in (crop, "*")), None)
-        told = {"unit": one.unit, "measure": one.measure, "units": one.units, "plan": one.plan, "when": one.when}
+        sampling = agent.sampling
+        nominal = next((each for each in agent.thresholds if each.measure == sampling.measure and each.crop in (crop, "*")), None)
+        shown = {"unit": sampling.unit, "measure": sampling.measure, "units": sampling.units, "plan": sampling.plan, "when": sampling.when}
     else:
         return None
-    return told | {"threshold": as_json(found) if found else None, "enemy": agent.enemies[0].name if agent.enemies and not trap else ""}
+    return shown | {
+        "threshold": as_json(nominal) if nominal else None,
+        "enemy": agent.enemies[0].name if agent.enemies and not trap else "",
+    }
 
 
 def _texts(plan: dict[str, Any]) -> dict[str, str]:
@@ -67,7 +70,7 @@ def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     catalogue = g.known
     booked = [here.visit.agent] if here.visit else []
-    agents = list(dict.fromkeys(one for one in (*here.named, *booked, *here.samples) if catalogue.agent(one).is_pest))
+    agents = list(dict.fromkeys(agent_id for agent_id in (*here.named, *booked, *here.samples) if catalogue.agent(agent_id).is_pest))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
     agent = catalogue.agents.get(chosen)
     trap_offered = bool(agent and any(threshold.measure == Measure.TRAP for threshold in agent.thresholds))
@@ -103,16 +106,16 @@ def page(stop: uuid.UUID) -> str:
 @on_farm
 def read() -> Response | tuple[Response, int]:
     """What a count says so far: the estimate with its limits, against the threshold. Nothing is stored."""
-    told, checks = forms.posted(), Checks(g.known, now().date())
+    posted, checks = forms.posted(), Checks(g.known, now().date())
     try:
-        counts = {name: Counts(needed=name == "counts").read(told.get(name), checks) for name in ("counts", "enemies")}
-        sample = Sample.of({**counts, "measure": Choice(looks.MEASURES).read(told.get("measure"), checks)})
-        unit = Text(40, needed=False).read(told.get("unit"), checks)
-        threshold = None if told.get("threshold") is None else Number(0, 1e6).read(told["threshold"], checks)
-        found = interval(sample)
+        counts = {name: Counts(needed=name == "counts").read(posted.get(name), checks) for name in ("counts", "enemies")}
+        sample = Sample.of({**counts, "measure": Choice(looks.MEASURES).read(posted.get("measure"), checks)})
+        unit = Text(40, needed=False).read(posted.get("unit"), checks)
+        threshold = None if posted.get("threshold") is None else Number(0, 1e6).read(posted["threshold"], checks)
+        estimate = interval(sample)
     except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)
-    high = found.high if math.isfinite(found.high) else None
-    texts = count_words.reading(say.tongue(), found, ratio, unit, sample.measure, threshold)
-    return jsonify(seq=told.get("seq", 0), estimate=found.estimate, low=found.low, high=high, **texts)
+    high = estimate.high if math.isfinite(estimate.high) else None
+    texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample.measure, threshold)
+    return jsonify(seq=posted.get("seq", 0), estimate=estimate.estimate, low=estimate.low, high=high, **texts)

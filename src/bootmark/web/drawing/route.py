@@ -29,10 +29,10 @@ def sign(sign: str) -> Response:
 
 @blueprint.get("/drawing/stage/<agent>/<stage>.svg")
 def stage(agent: str, stage: str) -> Response:
-    known = default().agents.get(agent)
-    if known is None or stage not in STAGES or stage not in known.stages:
+    entry = default().agents.get(agent)
+    if entry is None or stage not in STAGES or stage not in entry.stages:
         abort(404)
-    return _svg(stages.of_agent(known, stage))
+    return _svg(stages.of_agent(entry, stage))
 
 
 @blueprint.get("/drawing/plant.svg")

@@ -27,16 +27,16 @@ PAGE = 30
 FIELDS = ("sender", "came_as", "crop", "family", "place", "words")
 
 
-def _case(one: Enquiry, signs: dict[str, str]) -> Case:
-    return enquiries.case_of(the_farm(), one.seen_at, one.crop, one.family, one.place, signs)
+def _case(enquiry: Enquiry, signs: dict[str, str]) -> Case:
+    return enquiries.case_of(the_farm(), enquiry.seen_at, enquiry.crop, enquiry.family, enquiry.place, signs)
 
 
-def _drawn(one: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
+def _drawn(enquiry: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     """The ranked case, with the request to send and the cases like it."""
-    case = _case(one, signs)
+    case = _case(enquiry, signs)
     answered = Answered(case, *identify.answer(case, catalogue=g.known))
     looks = answered.looks
-    ask = letter.ask(say.tongue(), looks[0], one.crop, g.known) if looks else say.line("Nothing more need be asked.")
+    ask = letter.ask(say.tongue(), looks[0], enquiry.crop, g.known) if looks else say.line("Nothing more need be asked.")
     return bench_parts.ranked(answered, onward="answer") | {"ask": ask}
 
 
@@ -64,7 +64,7 @@ def _list(form: Any, errors: Mapping[str, str]) -> str:
         crops=g.known.crop_names,
         families=[("", say.line("choose if the crop is not in the list")), *((family, family) for family in g.known.families)],
         places=[("", say.line("where it usually grows")), *((place, place) for place in PLACES)],
-        came_as=[(one, one) for one in enquiries.CAME_AS],
+        came_as=[(way, way) for way in enquiries.CAME_AS],
         crop_name=_crop_name,
         may=member().role in DESK,
     )
@@ -83,34 +83,34 @@ def save() -> AnyResponse | tuple[str, int]:
 @blueprint.get("/f/<uuid:farm>/enquiry/<uuid:enquiry>")
 @on_farm
 def one(enquiry: uuid.UUID) -> str:
-    found = enquiries.enquiry(db(), enquiry)
-    pick = bench_parts.pick_from(g.known, found.crop, found.family)
+    row = enquiries.enquiry(db(), enquiry)
+    pick = bench_parts.pick_from(g.known, row.crop, row.family)
     here = the_farm().id
     bench = {
         "kind": enquiries.SaveEnquiry.spec.kind,
         "v": enquiries.SaveEnquiry.spec.v,
-        "title": say.line("Enquiry of {sender}", sender=found.sender),
+        "title": say.line("Enquiry of {sender}", sender=row.sender),
         "record": str(enquiry),
-        "payload": {name: getattr(found, name) for name in FIELDS},
-        "base": str(found.command_id),
-        "signs": found.signs,
+        "payload": {name: getattr(row, name) for name in FIELDS},
+        "base": str(row.command_id),
+        "signs": row.signs,
         "note": "",
         "draft": f"enquiry/{enquiry}",
         "tools": [],
-        "ranked": _drawn(found, found.signs),
+        "ranked": _drawn(row, row.signs),
         "rank": url_for("enquiry.rank", farm=here, enquiry=enquiry),
         "onward": {"answer": url_for("enquiry.answer", farm=here, enquiry=enquiry)},
         "guide": url_for("guide.agent", farm=here, agent="-"),
         "may": member().role in DESK,
-    } | pick.told
+    } | pick.script
     return render_template(
         "enquiry.html",
-        found=found,
+        found=row,
         bench=bench,
         pick=pick,
-        crop=_crop_name(found.crop),
+        crop=_crop_name(row.crop),
         photos=photos.of_enquiry(db(), enquiry),
-        like=enquiries.like(db(), found.crop, found.signs, enquiry),
+        like=enquiries.like(db(), row.crop, row.signs, enquiry),
         known=g.known,
     )
 
@@ -120,29 +120,29 @@ def one(enquiry: uuid.UUID) -> str:
 @at_most("1200/minute")
 def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
-    found = enquiries.enquiry(db(), enquiry)
-    told = forms.posted()
-    signs = bench_parts.signs_sent(g.known, told)
+    row = enquiries.enquiry(db(), enquiry)
+    posted = forms.posted()
+    signs = bench_parts.signs_sent(g.known, posted)
     if signs is None:
         return jsonify(error=say.line("Signs are told as sign: seen, absent or unsure.")), 422
-    return jsonify(seq=told.get("seq", 0), **_drawn(found, signs))
+    return jsonify(seq=posted.get("seq", 0), **_drawn(row, signs))
 
 
 @blueprint.get("/f/<uuid:farm>/enquiry/<uuid:enquiry>/reply")
 @on_farm
 def answer(enquiry: uuid.UUID) -> str:
     """The reply on one page, to print or to send."""
-    found = enquiries.enquiry(db(), enquiry)
-    case = _case(found, found.signs)
+    row = enquiries.enquiry(db(), enquiry)
+    case = _case(row, row.signs)
     _, looks, verdict = identify.answer(case, catalogue=g.known)
     return render_template(
         "reply.html",
-        found=found,
+        found=row,
         letter=letter.answer(say.tongue(), case, verdict, g.known),
         verdict=verdict,
-        ask=letter.ask(say.tongue(), looks[0], found.crop, g.known) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
-        crop=_crop_name(found.crop),
-        leaf=bench_parts.leaf_of(g.known, found.crop, found.family),
+        ask=letter.ask(say.tongue(), looks[0], row.crop, g.known) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
+        crop=_crop_name(row.crop),
+        leaf=bench_parts.leaf_of(g.known, row.crop, row.family),
         known=g.known,
     )
 

@@ -89,11 +89,11 @@ def _crop_stages(block: ground.Block) -> dict[str, Any]:
 @blueprint.post("/f/<uuid:farm>/farm/block/<uuid:block>/stage")
 @on_farm
 def crop_stage(block: uuid.UUID) -> Response | tuple[str, int]:
-    found = ground.block(db(), block)
+    where = ground.block(db(), block)
     try:
         forms.send(crop_stages.NoteCropStage, block_id=str(block))
     except Refused as error:
-        return _form(found, stage_errors=error.errors), 400
+        return _form(where, stage_errors=error.errors), 400
     return redirect(url_for("farm.block", farm=the_farm().id, block=block, _anchor="stage"))
 
 

@@ -42,9 +42,9 @@ def _events(agent: Agent, today: dt.date) -> tuple[str, list[tuple[str, dt.date]
     """The block that the days hold for, and this year's median day of each event; none without a season to count from."""
     for block in ground.blocks(db()):
         if block.crop in agent.hosts:
-            found = forecasts.of_block(db(), the_farm(), block, agent, today)
-            if found:
-                days = [(event.name, event.p50) for event in found.forecast.events if event.p50 and event.p50.year == today.year]
+            season = forecasts.of_block(db(), the_farm(), block, agent, today)
+            if season:
+                days = [(event.name, event.p50) for event in season.forecast.events if event.p50 and event.p50.year == today.year]
                 return block.name, days
     return "", []
 
@@ -62,23 +62,23 @@ def page() -> str:
         agents = [agent for agent in agents if agent.id in here]
     groups = [(say.line(title), [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
     if not words.strip():
-        groups = [(title, sorted(found, key=lambda agent: agent.name)) for title, found in groups]
+        groups = [(title, sorted(members, key=lambda agent: agent.name)) for title, members in groups]
     crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
-    others = sorted((one for one in g.known.crops.values() if one.id not in crops), key=lambda one: one.name)
+    others = sorted((entry for entry in g.known.crops.values() if entry.id not in crops), key=lambda entry: entry.name)
     return render_template(
         "guide.html",
         groups=[group for group in groups if group[1]],
         words=words,
         crop=crop,
         total=len(agents),
-        crops=[g.known.crops[one] for one in crops] + others,
+        crops=[g.known.crops[entry] for entry in crops] + others,
         face=face,
     )
 
 
 def face(agent: Agent) -> tuple[str, str]:
     """What stands for an agent in a list: the drawing of a stage, or of its most telling sign."""
-    stage = next((one for one in ("adult", "larva", "nymph") if one in agent.stages), "")
+    stage = next((stage_name for stage_name in ("adult", "larva", "nymph") if stage_name in agent.stages), "")
     if stage and agent.body != "none":
         return "stage", stage
     shows = sorted(agent.shows.values(), key=lambda show: (not show.confirms, -show.chance))
@@ -90,27 +90,27 @@ def face(agent: Agent) -> tuple[str, str]:
 def agent(agent: str) -> str:
     if agent not in g.known.agents and agent not in g.known.aliases:
         abort(404)
-    one = g.known.agent(agent)
+    entry = g.known.agent(agent)
     today = now().date()
-    where, events = _events(one, today)
-    stages = {stage: _here(one.year[stage]) for stage in STAGES if stage in one.year}
+    where, events = _events(entry, today)
+    stages = {stage: _here(entry.year[stage]) for stage in STAGES if stage in entry.year}
     rest = frozenset(range(1, 13)) - frozenset[int]().union(*stages.values()) if stages else frozenset[int]()
-    winter = (one.winters_as, rest | (stages.get(one.winters_as) or frozenset())) if one.winters_as in stages else None
-    shows = sorted(one.shows.values(), key=lambda shows: (not shows.confirms, -shows.chance))
-    sources = [value.source for values in (shows, one.controls, one.thresholds, one.enemies) for value in values]
+    winter = (entry.winters_as, rest | (stages.get(entry.winters_as) or frozenset())) if entry.winters_as in stages else None
+    shows = sorted(entry.shows.values(), key=lambda shows: (not shows.confirms, -shows.chance))
+    sources = [value.source for values in (shows, entry.controls, entry.thresholds, entry.enemies) for value in values]
     return render_template(
         "agent.html",
-        agent=one,
+        agent=entry,
         known=g.known,
         shows=shows,
-        wheel=wheel_svg(say.line("The year of the {agent} at this farm", agent=one.in_sentence), stages, winter, today, events)
+        wheel=wheel_svg(say.line("The year of the {agent} at this farm", agent=entry.in_sentence), stages, winter, today, events)
         if stages
         else "",
         events=events,
         where=where,
-        leaf=leaf_of(one),
-        hosts=_hosts(one),
-        listed=one.listed_in(the_farm().region),
+        leaf=leaf_of(entry),
+        hosts=_hosts(entry),
+        listed=entry.listed_in(the_farm().region),
         rests_on=Counter(source.split(":")[0].split(",")[0] for source in sources).most_common(),
     )
 
@@ -123,23 +123,25 @@ def leaf_of(agent: Agent) -> str:
 
 
 def _hosts(agent: Agent) -> list[tuple[str, str]]:
-    found = []
+    hosts = []
     for usual in ("often", "sometimes", "seldom", "rarely"):
         names = [
-            g.known.crops[crop].name.lower() if crop != "*" else say.line("any crop") for crop, one in agent.hosts.items() if one == usual
+            g.known.crops[crop].name.lower() if crop != "*" else say.line("any crop")
+            for crop, how_usual in agent.hosts.items()
+            if how_usual == usual
         ]
         if names:
-            found.append((usual, ", ".join(names)))
-    return found
+            hosts.append((usual, ", ".join(names)))
+    return hosts
 
 
 @blueprint.get("/f/<uuid:farm>/guide/apart")
 @on_farm
 def apart() -> str:
     wanted = [name for name in dict.fromkeys(request.args.getlist("agent")) if name in g.known.agents][: guide.MOST_APART]
-    agents = tuple(g.known.agents[one] for one in wanted)
+    agents = tuple(g.known.agents[agent] for agent in wanted)
     rows = guide.apart(g.known, agents) if len(agents) > 1 else ()
-    everyone = sorted(g.known.agents.values(), key=lambda one: one.name)
+    everyone = sorted(g.known.agents.values(), key=lambda agent: agent.name)
     return render_template("apart.html", agents=agents, rows=rows, everyone=everyone, most=guide.MOST_APART, face=face)
 
 
@@ -152,8 +154,8 @@ def drawings() -> str:
         abort(404)
     by_part: list[tuple[str, list[Any]]] = [(part, [sign for sign in g.known.signs.values() if sign.part == part]) for part in PARTS]
     bodies: dict[str, Agent] = {}
-    for one in g.known.agents.values():
-        if one.stages and one.body != "none":
-            bodies.setdefault(one.body, one)
+    for agent in g.known.agents.values():
+        if agent.stages and agent.body != "none":
+            bodies.setdefault(agent.body, agent)
     words = {"by_part": by_part, "form": form, "forms": list(FORMS), "severity": severity, "bodies": bodies}
     return render_template("drawings.html", takes_form=takes_form, **words)

@@ -46,14 +46,14 @@ def runs(months: frozenset[int]) -> list[tuple[int, int]]:
     """Months that follow each other, as first month and count, round the turn of the year."""
     if len(months) == 12:
         return [(1, 12)]
-    found = []
+    runs_of = []
     for month in sorted(months):
         if (month - 2) % 12 + 1 not in months:
             length = 1
             while (month + length - 1) % 12 + 1 in months:
                 length += 1
-            found.append((month, length))
-    return found
+            runs_of.append((month, length))
+    return runs_of
 
 
 def wheel_svg(
@@ -66,8 +66,8 @@ def wheel_svg(
     """stages: months of each stage at this farm; winter: stage and months of rest; events: this year's median days."""
     parts = [svg.circle(MIDDLE, MIDDLE, OUTER + 2, themed.page, themed.rule, 1)]
     for month in range(12):
-        one, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
-        parts.append(svg.line([one, two], themed.rule, 1))
+        inner_end, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
+        parts.append(svg.line([inner_end, two], themed.rule, 1))
         x, y = _at((month + 0.5) / 12, OUTER + 13)
         parts.append(
             svg.text(

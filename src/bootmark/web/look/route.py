@@ -26,9 +26,9 @@ def newest() -> str | AnyResponse:
 @on_farm
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
-    told = here.look.signs if here.look else {}
+    signs = here.look.signs if here.look else {}
     pick = bench_parts.pick_from(g.known, here.block.crop)
-    answered = looks.answered(db(), the_farm(), here.block, now(), told, g.known)
+    answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.known)
     bench = {
         "kind": looks.RecordLook.spec.kind,
         "v": looks.RecordLook.spec.v,
@@ -37,7 +37,7 @@ def page(stop: uuid.UUID) -> str:
         "payload": {"stop_id": str(stop)},
         "finding": url_for("look.finding", farm=the_farm().id, look=stops.child(stop, "look")),
         "base": str(here.look.command_id) if here.look else None,
-        "signs": told,
+        "signs": signs,
         "note": here.look.note if here.look else "",
         "ranked": bench_parts.ranked(answered),
         "draft": f"look/{stop}",
@@ -50,7 +50,7 @@ def page(stop: uuid.UUID) -> str:
         },
         "guide": url_for("guide.agent", farm=the_farm().id, agent="-"),
         "may": member().role in SCOUTS,
-    } | pick.told
+    } | pick.script
     return render_template(
         "look.html",
         here=here,
@@ -67,22 +67,22 @@ def page(stop: uuid.UUID) -> str:
 def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     here = at_stop.find(stop)
-    told = forms.posted()
-    signs = bench_parts.signs_sent(g.known, told)
+    posted = forms.posted()
+    signs = bench_parts.signs_sent(g.known, posted)
     if signs is None:
         return jsonify(error=say.line("Signs are told as sign: seen, absent or unsure.")), 422
-    carried = told.get("tools")
-    tools = frozenset(str(one) for one in carried) if isinstance(carried, list) else None
+    carried = posted.get("tools")
+    tools = frozenset(str(tool) for tool in carried) if isinstance(carried, list) else None
     answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.known, tools)
-    return jsonify(seq=told.get("seq", 0), **bench_parts.ranked(answered))
+    return jsonify(seq=posted.get("seq", 0), **bench_parts.ranked(answered))
 
 
 @blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")
 @on_farm
 def finding(look: uuid.UUID) -> str:
     """One finding with its evidence, its earlier versions, and what was found of its agents on that block."""
-    found = findings.of_look(db(), look)
-    return render_template("finding.html", found=found, known=g.known)
+    row = findings.of_look(db(), look)
+    return render_template("finding.html", found=row, known=g.known)
 
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/photo")

@@ -38,13 +38,13 @@ def receive(farm: uuid.UUID, station: uuid.UUID) -> tuple[AnyResponse, int]:
             return jsonify(
                 {"error": say.line("Too many wrong keys came from here: wait {seconds} seconds.", seconds=seconds), "wait": seconds}
             ), 429
-        found = pushed.station_by_key(session, farm, station, key.strip()) if kind.lower() == "bearer" and key.strip() else None
-        if found is None:
+        row = pushed.station_by_key(session, farm, station, key.strip()) if kind.lower() == "bearer" and key.strip() else None
+        if row is None:
             sign_ins.failed(session, address, real_now())
             return jsonify({"error": say.line("No station here has this key: send it as 'Authorization: Bearer KEY'.")}), 401
-        told = request.get_json(silent=True)
+        posted = request.get_json(silent=True)
         try:
-            answer = pushed.store(session, found, told, farm_time.now(farm_of(session), real_now()))
+            answer = pushed.store(session, row, posted, farm_time.now(farm_of(session), real_now()))
         except Refused as error:
             return jsonify({"error": " ".join(error.errors.values())}), 400
     return jsonify(answer), 207 if answer["refused"] else 200

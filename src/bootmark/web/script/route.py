@@ -43,8 +43,8 @@ def address(name: str) -> str:
 @blueprint.get("/scripts/<version>/<path:name>")
 def module(version: str, name: str) -> Response:
     language = version.rpartition("-")[0]
-    known = language if language in say.TONGUES else say.ENGLISH.language
-    answer = Response(_words(known), mimetype="text/javascript") if name == WORDS else send_from_directory(FOLDER, name)
+    spoken = language if language in say.TONGUES else say.ENGLISH.language
+    answer = Response(_words(spoken), mimetype="text/javascript") if name == WORDS else send_from_directory(FOLDER, name)
     # Another version's page gets what there is now, and keeps none of it.
-    answer.headers["Cache-Control"] = f"public, max-age={YEAR}, immutable" if version == version_of(known) else "no-store"
+    answer.headers["Cache-Control"] = f"public, max-age={YEAR}, immutable" if version == version_of(spoken) else "no-store"
     return answer

@@ -30,43 +30,43 @@ LASTS = (1, 3, 7, 14)
 
 
 def _ask(block: uuid.UUID, agent: str) -> tuple[ground.Block, Agent, Ask | None]:
-    found = ground.block(db(), block)
+    where = ground.block(db(), block)
     if agent not in g.known.agents:
         abort(404)
-    return found, g.known.agents[agent], forecasts.ask(db(), the_farm(), found, g.known.agents[agent], now().date())
+    return where, g.known.agents[agent], forecasts.ask(db(), the_farm(), where, g.known.agents[agent], now().date())
 
 
-def _date_titles(one: Ask, seen: Sight) -> list[str]:
+def _date_titles(question: Ask, seen: Sight) -> list[str]:
     """Heads of the columns of dates: this year's chances, then other years, or the usual one where there are none."""
-    sighted = [say.line("Before the sighting")] if one.sightings else []
+    sighted = [say.line("Before the sighting")] if question.sightings else []
     chances = [say.line("1 in 10 by"), say.line("Even chance"), say.line("9 in 10 by")]
     others = [str(year.year) for year in seen.years] or [say.line("Usual year")]
     return [say.line("Event"), *sighted, *chances, *others, say.line("Its heat is")]
 
 
 def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None, form: Any = None) -> str:
-    where, what, one = _ask(block, agent)
+    where, what, question = _ask(block, agent)
     today, farm = now().date(), the_farm()
-    found = forecasts.answer(db(), farm, one, today) if one else None
-    told: dict[str, Any] = {}
-    if one and found:
-        before = forecasts.reckon(db(), farm, one, today) if one.sightings else None
+    season = forecasts.answer(db(), farm, question, today) if question else None
+    shown: dict[str, Any] = {}
+    if question and season:
+        before = forecasts.reckon(db(), farm, question, today) if question.sightings else None
         beside = ribbon.around(today, traps.register(db(), today))
         lasts = request.args.get("lasts", type=int)
-        sight_of = sight(one, found, today, lasts if lasts in LASTS else None)
-        told = {
-            "one": ribbon.view(one, found, beside, today, axis_of(one, found, today), before),
+        sight_of = sight(question, season, today, lasts if lasts in LASTS else None)
+        shown = {
+            "one": ribbon.view(question, season, beside, today, axis_of(question, season, today), before),
             "before": {event.id: event.p50 for event in before.events} if before else {},
             "seen": sight_of,
             "lasts": lasts if lasts in LASTS else "",
-            "date_titles": _date_titles(one, sight_of),
+            "date_titles": _date_titles(question, sight_of),
             "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],
         }
     return render_template(
         "season.html",
         block=where,
         agent=what,
-        found=found,
+        found=season,
         today=today,
         sightings=sightings.newest(db(), where.id, what.id),
         errors=forms.Errors(errors),
@@ -75,7 +75,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         lengths=[("", say.line("as the catalogue has it")), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
         degrees=MOST_DEGREES,
         most_days=MOST_DAYS,
-        **told,
+        **shown,
     )
 
 
@@ -101,52 +101,54 @@ def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
 @at_most("240/minute")
 def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     """The season if it were warmer or cooler from today on, or the biofix earlier or later."""
-    where, what, one = _ask(block, agent)
+    where, what, question = _ask(block, agent)
     today, farm = now().date(), the_farm()
     warmer = forms.asked("warmer", -MOST_DEGREES, MOST_DEGREES)
     later = int(forms.asked("later", -MOST_DAYS, MOST_DAYS))
-    plain = forecasts.answer(db(), farm, one, today) if one else None
-    if one is None or plain is None:
+    plain = forecasts.answer(db(), farm, question, today) if question else None
+    if question is None or plain is None:
         return jsonify({"text": say.line("There is no forecast to change yet."), "svg": ""})
-    if one.biofix + dt.timedelta(days=later) > today:
+    if question.biofix + dt.timedelta(days=later) > today:
         return jsonify(
             {
-                "text": say.line("The biofix would lie ahead of today: {days} days later is the most.", days=(today - one.biofix).days),
+                "text": say.line(
+                    "The biofix would lie ahead of today: {days} days later is the most.", days=(today - question.biofix).days
+                ),
                 "svg": "",
             }
         )
     changed = bool(warmer or later)
-    found = forecasts.reckon(db(), farm, one, today, sightings=one.sightings, warmer=warmer, later=later) if changed else plain
-    if found is None:
+    season = forecasts.reckon(db(), farm, question, today, sightings=question.sightings, warmer=warmer, later=later) if changed else plain
+    if season is None:
         return jsonify({"text": say.line("There is no weather from that day on."), "svg": ""})
-    axis = axis_of(one, plain, today)
-    control, span = phenology.leading_window(found, what, after=today) or (None, None)
+    axis = axis_of(question, plain, today)
+    control, span = phenology.leading_window(season, what, after=today) or (None, None)
     beside = ribbon.around(today, traps.register(db(), today))
-    marks = ribbon.marks_of(one, beside, today, span, ribbon.window_name(control), plain if changed else None)
+    marks = ribbon.marks_of(question, beside, today, span, ribbon.window_name(control), plain if changed else None)
     title = say.line("{agent} on {block}, what if", agent=what.name, block=where.name)
     return jsonify(
         {
-            "text": _differs(plain, found, today) if changed else "",
-            "svg": ribbon_svg(found, axis, today, title, marks),
-            "days": ribbon.days_told(found, axis),
+            "text": _differs(plain, season, today) if changed else "",
+            "svg": ribbon_svg(season, axis, today, title, marks),
+            "days": ribbon.days_told(season, axis),
         }
     )
 
 
-def _differs(plain: Season, found: Season, today: dt.date) -> str:
+def _differs(plain: Season, season: Season, today: dt.date) -> str:
     """How the next events move, in a sentence or two."""
     usual = {event.id: event.p50 for event in plain.events}
-    told: list[str] = []
-    for event in found.events:
+    lines: list[str] = []
+    for event in season.events:
         before = usual.get(event.id)
-        if event.p50 and before and max(event.p50, before) >= today and len(told) < 3:
+        if event.p50 and before and max(event.p50, before) >= today and len(lines) < 3:
             moved = (event.p50 - before).days
             how = say.line("on the same day")
             if moved:
                 way = ("{of} day later", "{of} days later") if moved > 0 else ("{of} day earlier", "{of} days earlier")
                 how = say.many(*way, abs(moved))
-            told.append(say.line("{event}: {on:day}, {how}.", event=event.name, on=event.p50, how=how))
+            lines.append(say.line("{event}: {on:day}, {how}.", event=event.name, on=event.p50, how=how))
         elif before and before >= today and event.p50 is None:
-            told.append(say.line("{name}: not this year.", name=event.name))
-    moves = " ".join(told) or say.line("Nothing that is still to come moves.")
+            lines.append(say.line("{name}: not this year.", name=event.name))
+    moves = " ".join(lines) or say.line("Nothing that is still to come moves.")
     return say.line("{moves} Long dashes: as it is foretold.", moves=moves)

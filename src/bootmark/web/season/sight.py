@@ -25,30 +25,30 @@ class Sight:
 _sights: memo.Kept[Sight] = memo.Kept(120)
 
 
-def sight(one: Ask, found: Season, today: dt.date, lasts: int | None) -> Sight:
+def sight(question: Ask, season: Season, today: dt.date, lasts: int | None) -> Sight:
     """Made once for each state of a forecast and of its past biofixes. lasts: days on which a control kills, the catalogue's where None."""
-    set_then = outlook.biofixes_by_year(db(), one.block.id, one.agent.id)
-    key = (the_farm().id, one.block.id, one.agent.id, one.key, lasts, tuple(sorted(set_then.items())))
+    set_then = outlook.biofixes_by_year(db(), question.block.id, question.agent.id)
+    key = (the_farm().id, question.block.id, question.agent.id, question.key, lasts, tuple(sorted(set_then.items())))
     if kept := _sights.get(key):
         return kept
-    years = outlook.years(db(), the_farm(), one, set_then)
-    return _sights.put(key, Sight(years, _side_by_side(one, found, years, today), outlook.chances(one, found, today, lasts)))
+    years = outlook.years(db(), the_farm(), question, set_then)
+    return _sights.put(key, Sight(years, _side_by_side(question, season, years, today), outlook.chances(question, season, today, lasts)))
 
 
-def axis_of(one: Ask, found: Season, today: dt.date) -> Axis:
+def axis_of(question: Ask, season: Season, today: dt.date) -> Axis:
     """From the biofix, or two months back, to the last event that is likely this year and some weeks more."""
-    last = max((event.p90 or event.p50 for event in found.events if event.p50), default=today) or today
-    first = max(one.biofix - dt.timedelta(days=7), today - dt.timedelta(days=150))
-    return season_axis(first, min(max(last, today) + dt.timedelta(days=21), found.dates[-1]))
+    last = max((event.p90 or event.p50 for event in season.events if event.p50), default=today) or today
+    first = max(question.biofix - dt.timedelta(days=7), today - dt.timedelta(days=150))
+    return season_axis(first, min(max(last, today) + dt.timedelta(days=21), season.dates[-1]))
 
 
-def _side_by_side(one: Ask, found: Season, years: list[Year], today: dt.date) -> str:
+def _side_by_side(question: Ask, season: Season, years: list[Year], today: dt.date) -> str:
     """This year above its past ones and the usual one; nothing where there is no other year."""
     if not years:
         return ""
     rows = [
-        YearRow(str(today.year), found.dates[0], found.shares),
+        YearRow(str(today.year), season.dates[0], season.shares),
         *(YearRow(str(year.year), year.first, year.shares) for year in years),
-        YearRow(say.line("usual"), found.dates[0], found.usual),
+        YearRow(say.line("usual"), season.dates[0], season.usual),
     ]
-    return years_svg(rows, axis_of(one, found, today), today)
+    return years_svg(rows, axis_of(question, season, today), today)

@@ -77,7 +77,7 @@ def marks_of(
     ask: Ask, around_: Around, today: dt.date, window: tuple[dt.date, dt.date] | None, name: str, before: Season | None = None
 ) -> Marks:
     pair = (ask.block.id, ask.agent.id)
-    this_year = [one for one in around_.stages.get(ask.block.id, ()) if one[0].year == today.year]
+    this_year = [stage for stage in around_.stages.get(ask.block.id, ()) if stage[0].year == today.year]
     bloom = bbch.bloom(this_year)
     return Marks(
         window=window,
@@ -91,18 +91,18 @@ def marks_of(
     )
 
 
-def days_told(found: Season, axis: Axis) -> dict[str, Any]:
+def days_told(season: Season, axis: Axis) -> dict[str, Any]:
     """The days of an axis for the script: shares in hundredths, heat low, middle and high, and where each day's heat comes from."""
-    first = max((axis.first - found.dates[0]).days, 0)
-    last = min((axis.last - found.dates[0]).days + 1, len(found.dates))
-    stages = [stage for stage in found.shares if float(np.max(found.shares[stage][first:last], initial=0)) >= 0.005]
+    first = max((axis.first - season.dates[0]).days, 0)
+    last = min((axis.last - season.dates[0]).days + 1, len(season.dates))
+    stages = [stage for stage in season.shares if float(np.max(season.shares[stage][first:last], initial=0)) >= 0.005]
     return {
-        "first": found.dates[first].isoformat() if first < last else "",
-        "offset": (found.dates[first] - axis.first).days if first < last else 0,
+        "first": season.dates[first].isoformat() if first < last else "",
+        "offset": (season.dates[first] - axis.first).days if first < last else 0,
         "axis": axis.days,
-        "stages": {stage: np.rint(100 * found.shares[stage][first:last]).astype(int).tolist() for stage in stages},
-        "heat": [np.rint(row[first:last]).astype(int).tolist() for row in found.heat],
-        "kinds": "".join(KINDS.get(kind, FILLED) for kind in found.kinds[first:last]),
+        "stages": {stage: np.rint(100 * season.shares[stage][first:last]).astype(int).tolist() for stage in stages},
+        "heat": [np.rint(row[first:last]).astype(int).tolist() for row in season.heat],
+        "kinds": "".join(KINDS.get(kind, FILLED) for kind in season.kinds[first:last]),
         "words": {stage: say.line(STAGE_WORDS.get(stage, stage)) for stage in stages},
     }
 
@@ -126,41 +126,41 @@ def views(listed: Sequence[Listed], load: Load, around_: Around, today: dt.date)
 
     What is stored for yesterday's readings is shown until it has been made anew, and is not kept as today's.
     """
-    keys = {one.pair: _drawing_of(one.ask, around_, today) for one in listed}
-    kept = {one.pair: drawn for one in listed if one.fresh and (drawn := _drawn.get(keys[one.pair]))}
-    new = [one for one in listed if one.pair not in kept]
-    found = load(new) if new else {}
-    for one in new:
-        if one.pair in found:
-            kept[one.pair] = view(one.ask, found[one.pair], around_, today)
-            if one.fresh:
-                _drawn.put(keys[one.pair], kept[one.pair])
-    return [{**kept[one.pair], "block": one.ask.block, "agent": one.ask.agent} for one in listed if one.pair in kept]
+    keys = {row.pair: _drawing_of(row.ask, around_, today) for row in listed}
+    kept = {row.pair: drawn for row in listed if row.fresh and (drawn := _drawn.get(keys[row.pair]))}
+    new = [row for row in listed if row.pair not in kept]
+    seasons = load(new) if new else {}
+    for row in new:
+        if row.pair in seasons:
+            kept[row.pair] = view(row.ask, seasons[row.pair], around_, today)
+            if row.fresh:
+                _drawn.put(keys[row.pair], kept[row.pair])
+    return [{**kept[row.pair], "block": row.ask.block, "agent": row.ask.agent} for row in listed if row.pair in kept]
 
 
 def view(
-    ask: Ask, found: Season, around_: Around, today: dt.date, axis: Axis | None = None, before: Season | None = None
+    ask: Ask, season: Season, around_: Around, today: dt.date, axis: Axis | None = None, before: Season | None = None
 ) -> dict[str, Any]:
     """Everything that a ribbon's template says of one agent on one block."""
     axis = axis or axis_of(today)
-    control, span = phenology.leading_window(found, ask.agent, after=today) or (None, None)
-    coming = next((event for event in found.events if event.p50 and event.p50 >= today), None)
+    control, span = phenology.leading_window(season, ask.agent, after=today) or (None, None)
+    coming = next((event for event in season.events if event.p50 and event.p50 >= today), None)
     name = window_name(control)
-    title = say.line("{agent} on {block}: {stages} today", agent=ask.agent.name, block=ask.block.name, stages=spoken(found.on(today)))
+    title = say.line("{agent} on {block}: {stages} today", agent=ask.agent.name, block=ask.block.name, stages=spoken(season.on(today)))
     return {
         "block": ask.block,
         "agent": ask.agent,
         "biofix": ask.biofix,
         "basis": ask.basis,
-        "forecast": found,
+        "forecast": season,
         "coming": coming,
         "pace": pace(coming.days_early) if coming else "",
         "window": span,
         "window_name": name,
-        "today": spoken(found.on(today)),
-        "heat": float(found.heat[1][found.index(today)]),
-        "days": days_told(found, axis),
+        "today": spoken(season.on(today)),
+        "heat": float(season.heat[1][season.index(today)]),
+        "days": days_told(season, axis),
         "now": min(max((today - axis.first).days, 0), axis.days),
-        "svg": ribbon_svg(found, axis, today, title, marks_of(ask, around_, today, span, name, before)),
+        "svg": ribbon_svg(season, axis, today, title, marks_of(ask, around_, today, span, name, before)),
         "crop": g.known.crops[ask.block.crop],
     }

@@ -32,12 +32,12 @@ class Filters(NamedTuple):
 
     def of(self, listed: list[Listed]) -> list[Listed]:
         if self.crop:
-            listed = [one for one in listed if one.ask.block.crop == self.crop]
+            listed = [row for row in listed if row.ask.block.crop == self.crop]
         if self.agent:
-            listed = [one for one in listed if one.ask.agent.id == self.agent]
+            listed = [row for row in listed if row.ask.agent.id == self.agent]
         if self.show == "all" or self.narrowed:
             return listed
-        return [one for one in listed if one.needs] or listed
+        return [row for row in listed if row.needs] or listed
 
 
 @dataclass(frozen=True)
@@ -73,27 +73,27 @@ def sight(today: dt.date, filters: Filters) -> tuple[Sight, SeasonRun | None]:
     shown = filters.of(listed)
     ribbons = screen(shown, filters, today, 0, hanging)
     modelled = {(agent.id, agent.name) for crop in {block.crop for block in blocks} for agent in unready.with_events(g.known, crop)}
-    found = Sight(
+    shown_now = Sight(
         ribbons=ribbons,
         shown=len(shown),
         every=len(listed),
-        stale=sum(not one.fresh and one.stored for one in listed),
+        stale=sum(not row.fresh and row.stored for row in listed),
         waiting=unready.waiting(db(), farm, blocks, g.known, today),
         weatherless="" if ribbons else unready.weatherless(db(), farm, blocks, today),
         proposals=traps.proposals(db(), farm, g.known, today, hanging),
         blocks=[(str(block.id), block.name) for block in blocks],
         agents=_by_name(modelled),
-        crops=_by_name({(one.ask.block.crop, g.known.crops[one.ask.block.crop].name) for one in listed}),
-        pests=_by_name({(one.ask.agent.id, one.ask.agent.name) for one in listed}),
+        crops=_by_name({(row.ask.block.crop, g.known.crops[row.ask.block.crop].name) for row in listed}),
+        pests=_by_name({(row.ask.agent.id, row.ask.agent.name) for row in listed}),
     )
-    if all(one.fresh for one in listed):
-        _sights.put(key, found)
-    return found, run
+    if all(row.fresh for row in listed):
+        _sights.put(key, shown_now)
+    return shown_now, run
 
 
 def screen(shown: list[Listed], filters: Filters, today: dt.date, start: int, hanging: list[traps.Hanging]) -> Markup:
     """A dozen ribbons from a place on, and the way to the next dozen."""
-    part = [one for one in shown[start : start + A_SCREEN] if one.stored]
+    part = [row for row in shown[start : start + A_SCREEN] if row.stored]
     views = ribbon.views(part, lambda wanted: results.load(db(), wanted), ribbon.around(today, hanging), today)
     if not views:
         return Markup()
@@ -101,5 +101,5 @@ def screen(shown: list[Listed], filters: Filters, today: dt.date, start: int, ha
     return Markup(render_template("ribbons.html", ribbons=views, **words))  # noqa: S704 - a template of ours
 
 
-def _by_name(found: set[Choice]) -> list[Choice]:
-    return sorted(found, key=lambda pair: pair[1])
+def _by_name(choices: set[Choice]) -> list[Choice]:
+    return sorted(choices, key=lambda pair: pair[1])

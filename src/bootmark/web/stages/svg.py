@@ -154,7 +154,7 @@ def _lane(season: Season, stage: str, axis: Axis, base: float, before: Season | 
 def _catches(shown: Sequence[tuple[dt.date, int]], axis: Axis, base: float) -> str:
     most = max([1, *(count for _, count in shown)])
     parts = []
-    highest = max(shown, key=lambda one: one[1])[0]
+    highest = max(shown, key=lambda catch: catch[1])[0]
     for day, count in shown:
         x, height = axis.x(day), (LANE - 16) * count / most
         parts.append(f'<rect x="{x - 2.5:.1f}" y="{base - height:.1f}" width="5" height="{max(height, 1):.1f}" fill="{themed.slate}"/>')

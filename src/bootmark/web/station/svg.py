@@ -72,6 +72,6 @@ def heat_svg(rows: Sequence[YearOfHeat], start: tuple[int, int], unit: str) -> s
             taken.append(height)
         weight, colour = ("700", themed.boot) if newest else ("", themed.slate)
         parts.append(svg.text(row.year, round(points[-1][0] + 4), round(height), size=13, weight=weight, fill=colour))
-    told = "; ".join(say.line("{year}: {sum:0} to {on:day}", year=row.year, sum=row.course[-1] * scale, on=row.last) for row in rows)
-    title = say.line("Degree-days {unit} by day. {years}", unit=unit, years=told)
+    sums = "; ".join(say.line("{year}: {sum:0} to {on:day}", year=row.year, sum=row.course[-1] * scale, on=row.last) for row in rows)
+    title = say.line("Degree-days {unit} by day. {years}", unit=unit, years=sums)
     return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")

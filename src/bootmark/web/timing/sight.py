@@ -33,7 +33,7 @@ class Step:
 class Plan:
     """One call's plan. spans: good hours in the farm's own time; now: this hour's limits."""
 
-    one: Planned
+    planned: Planned
     spans: list[Span]
     svg: str
     steps: list[Step]
@@ -54,24 +54,26 @@ def _plans(planned: Sequence[Planned], now: dt.datetime) -> list[Plan]:
     first_of: dict[object, Planned] = {}
     for treatment in planned:
         first_of.setdefault(treatment.treatment.decision_id, treatment)
-    plans = [_plan(one, now) for one in first_of.values()]
-    return sorted(plans, key=lambda plan: (plan.one.late, plan.one.treatment.not_after or plan.one.treatment.on))
+    plans = [_plan(first, now) for first in first_of.values()]
+    return sorted(plans, key=lambda plan: (plan.planned.late, plan.planned.treatment.not_after or plan.planned.treatment.on))
 
 
-def _plan(one: Planned, now: dt.datetime) -> Plan:
+def _plan(planned: Planned, now: dt.datetime) -> Plan:
     local = zone(the_farm())
-    treatments, looks = timing.programme(db(), one.treatment.decision_id)
-    name = one.control.name
+    treatments, looks = timing.programme(db(), planned.treatment.decision_id)
+    name = planned.control.name
     steps = [Step(row.on, name, row.why, row.state, row.not_after) for row in treatments]
     steps += [Step(row.due_on, say.line("Look again"), row.look_for, row.state) for row in looks]
-    stretches = one.table.stretches() if one.table else []
+    stretches = planned.table.stretches() if planned.table else []
     return Plan(
-        one=one,
-        spans=[(start.astimezone(local), end.astimezone(local)) for start, end in one.spans],
-        svg=strips_svg(one.table, local, say.line("Hours for {control} on {block}", control=one.control.name.lower(), block=one.block.name))
-        if one.table
+        planned=planned,
+        spans=[(start.astimezone(local), end.astimezone(local)) for start, end in planned.spans],
+        svg=strips_svg(
+            planned.table, local, say.line("Hours for {control} on {block}", control=planned.control.name.lower(), block=planned.block.name)
+        )
+        if planned.table
         else "",
         steps=sorted(steps, key=lambda step: step.on),
-        now=one.state_at(now),
+        now=planned.state_at(now),
         hours=[(start.astimezone(local), end.astimezone(local), cell) for start, end, cell in stretches],
     )

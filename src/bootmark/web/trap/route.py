@@ -26,13 +26,13 @@ blueprint = Blueprint("trap", __name__, template_folder=".")
 
 def _hanging(today: dt.date) -> list[traps.Hanging]:
     """Traps that wait come first, the longest wait leading."""
-    found = traps.register(db(), today)
-    return sorted(found, key=lambda one: (min((due.on for due in one.due), default=dt.date.max), one.trap.name))
+    hanging = traps.register(db(), today)
+    return sorted(hanging, key=lambda trapped: (min((due.on for due in trapped.due), default=dt.date.max), trapped.trap.name))
 
 
 def _plan(hanging: list[traps.Hanging], today: dt.date) -> str:
     blocks = ground.blocks(db())
-    spots = [(one.trap.x, one.trap.y, one.trap.name, any(due.on <= today for due in one.due)) for one in hanging]
+    spots = [(trapped.trap.x, trapped.trap.y, trapped.trap.name, any(due.on <= today for due in trapped.due)) for trapped in hanging]
     return plan_svg(shapes(blocks), spots=spots)
 
 
@@ -53,7 +53,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         plan=_plan(hanging, today),
         blocks={block.id: block for block in ground.blocks(db())},
         proposals=traps.proposals(db(), farm, g.known, today, hanging),
-        waiting=[one for one in hanging if any(due.on <= today for due in one.due)],
+        waiting=[trapped for trapped in hanging if any(due.on <= today for due in trapped.due)],
         next_due=_next_due(hanging),
         kinds={kind: say.term(kind) for kind in TrapKind},
         today=today,
@@ -77,7 +77,7 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
     )
     shown = request.form if errors else {}
     today = now().date()
-    checks = next((one for one in traps.register(db(), today, ended=True) if trap and one.trap.id == trap.id), None)
+    checks = next((trapped for trapped in traps.register(db(), today, ended=True) if trap and trapped.trap.id == trap.id), None)
     return render_template(
         "trap.html",
         may=member().role in SCOUTS,

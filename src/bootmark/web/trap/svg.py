@@ -25,5 +25,5 @@ def catches_svg(caught: Sequence[tuple[dt.date, int]], today: dt.date) -> str:
             f'<rect x="{axis.x(day) - 5:.1f}" y="{BASE - height:.1f}" width="10" height="{max(height, 1.5):.1f}" fill="{themed.slate}"/>'
         )
         parts.append(svg.text(count, round(axis.x(day)), round(BASE - height - 5), size=14, anchor="middle"))
-    told = ", ".join(say.line("{count} on {day:day}", count=count, day=day) for day, count in caught)
-    return svg.document("".join(parts), say.line("Catches: {counts}", counts=told), f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
+    counts = ", ".join(say.line("{count} on {day:day}", count=count, day=day) for day, count in caught)
+    return svg.document("".join(parts), say.line("Catches: {counts}", counts=counts), f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
