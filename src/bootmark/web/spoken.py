@@ -156,9 +156,11 @@ def _joined(parts: list[Any]) -> nodes.Expr:
     return nodes.Concat([nodes.Const(part.data) if isinstance(part, nodes.TemplateData) else part for part in calls])
 
 
-def _capital(text: object) -> bool:
+def _capital(title: object) -> bool:
     """Whether a text begins as a title does: with a capital, or with a number and words."""
-    return isinstance(text, str) and ((text[:1].isupper() and not text[1:2].isupper()) or (text[:1].isdigit() and " " in text))
+    if not isinstance(title, str):
+        return False
+    return (title[:1].isupper() and not title[1:2].isupper()) or (title[:1].isdigit() and len(title.split()) > 1)
 
 
 class _Titles(NodeTransformer):
