@@ -13,7 +13,7 @@ from bootmark.services.base.states import TreatmentState
 from bootmark.standins import estate
 from bootmark.store.models import Application, Biofix, DecisionRow, Enquiry, Look, ReturnVisit, SampleRow, Station, Stop, Trap, TreatmentRow
 from bootmark.store.session import farm_session
-from tests import pseudo
+from tests import database, pseudo
 from tests.browser import driver
 from tests.browser.live import LiveTest
 
@@ -121,6 +121,8 @@ class Tongues(LiveTest):
 
     @classmethod
     def setUpClass(cls) -> None:
+        # What people wrote was written in English.
+        database.template()
         tongue = pseudo.tongue(rtl=cls.rtl)
         TONGUES[tongue.language] = tongue
         cls.addClassCleanup(TONGUES.pop, tongue.language)

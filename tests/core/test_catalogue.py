@@ -97,18 +97,23 @@ class Refusals(unittest.TestCase):
 
     def test_each_fault_is_named(self) -> None:
         for change, words in (
-            (('stippling = "always', 'stippling = "mostly'), "two-spotted-spider-mite.*'mostly' is not how often"),
+            (
+                ('stippling = { often = "always"', 'stippling = { often = "mostly"'),
+                "spider-mite.toml .signs stippling.: 'often' is 'mostly'; it must be",
+            ),
+            (("stippling = {", "stippling = 3 #"), "signs 'stippling' must be a table"),
             (("stippling =", "dotting ="), "unknown sign 'dotting'"),
             (('kind = "mite"', 'kind = "spider"'), "'kind' is 'spider'"),
-            (('source = "cp"', 'source = "xx"'), "'xx' is not among"),
+            (('source = "common-practice"', 'source = "xx"'), "'xx' is not in sources.toml"),
+            (('unit = "mites per leaf", source', 'unite = "mites per leaf", source'), "thresholds 1.*'unit' is missing"),
             (('group = "IRAC 20B"', 'group = ""'), "resistance group"),
             (('id = "two-spotted-spider-mite"', 'id = "mite"'), "must be the file's name"),
             (("lower = 53", 'lower = "warm"'), "'lower' must be"),
             (("upper = 95", "upper = 40"), "must be above"),
             (('summary = "', 'sumary = "'), "'summary' is missing|unknown key sumary"),
-            (("western-flower-thrips = [", "dragon = ["), "'dragon'"),
+            (("western-flower-thrips = {", "dragon = {"), "'dragon'"),
             (('body = "mite"', 'body = "lizard"'), "'body' is 'lizard'"),
-            (("adult = [4, 10,", "adult = [4, 13,"), "month"),
+            (("adult = { months = [4, 10]", "adult = { months = [4, 13]"), "life.*adult.*month"),
         ):
             with self.subTest(words=words):
                 self.refused(change, words)

@@ -60,7 +60,7 @@ class Tables(unittest.TestCase):
             "lower": 5,
             "optimum": 25,
             "lethal": 33,
-            "spans": [["nymph", 100, 10, True]],
+            "spans": [{"stage": "nymph", "heat": 100, "compartments": 10, "feeds": True}],
             "eggs": 0.2,
             "adult_heat": 100,
             "survive": 0.5,
@@ -68,7 +68,9 @@ class Tables(unittest.TestCase):
         read("made-up", {**good, "source": "memory"})
         for wrong, words in (
             ({"optimum": 40}, "must rise"),
-            ({"spans": [["nymph", 100]]}, "each span"),
+            ({"spans": [["nymph", 100, 10, True]]}, "must be a table"),
+            ({"spans": [{"stage": "nymph", "heat": 100}]}, "'compartments' is missing"),
+            ({"spans": [{"stage": "nymph", "heat": 0, "compartments": 10, "feeds": True}]}, "a span lasts"),
             ({"survive": 2.0}, "survive is a share"),
             ({"source": "a friend"}, "source must begin"),
             ({"colour": 1}, "unknown key colour"),

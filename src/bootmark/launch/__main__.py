@@ -70,10 +70,11 @@ def test(options: argparse.Namespace) -> int:
 
 
 def release(options: argparse.Namespace) -> int:
-    """Dump the demo farm as this version makes it, for tests to bring up to date ever after."""
+    """Seal the catalogue's ids, and dump the demo farm as this version makes it, for tests to bring up to date ever after."""
     packages.ready(testing=True)
     with throw_away(BOOTMARK_SECRET="only for tests, never used elsewhere") as env:
-        return python("-m", "tests.store.dump_release", options.version, env=env)
+        sealed = python("-m", "bootmark.core.catalogue", "--seal", options.version, env=env)
+        return sealed or python("-m", "tests.store.dump_release", options.version, env=env)
 
 
 def check(options: argparse.Namespace) -> int:
@@ -103,7 +104,7 @@ def shots(options: argparse.Namespace) -> int:
 
 def catalogue(options: argparse.Namespace) -> int:
     packages.ready()
-    return python("-m", "bootmark.core.catalogue", env=environment())
+    return python("-m", "bootmark.core.catalogue", *(["--write"] if options.write else []), env=environment())
 
 
 OWN_DATABASE = ("farm", "kills", "load", "nonsense", "pages")
@@ -163,7 +164,10 @@ def parser() -> argparse.ArgumentParser:
     add("release", "dump this version's demo farm for the tests of later ones", release).add_argument("version")
     add("check", "lint, format, types and import rules", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
-    add("catalogue", "what the catalogue covers and rests on", catalogue)
+    command = add("catalogue", "what the catalogue covers and rests on", catalogue)
+    command.add_argument(
+        "--write", action="store_true", help="bring up to date what is made from it: the editors' schemas, the list of ids"
+    )
     command = add("bench", "run one benchmark, on the demo where it needs one", bench)
     command.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")

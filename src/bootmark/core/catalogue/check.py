@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from bootmark.core.catalogue.model import HOW_OFTEN, Agent, Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
+from bootmark.core.catalogue.values import values_of
 from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 
 TELLS_APART = 0.25
@@ -119,13 +120,7 @@ def provenance(catalogue: Catalogue) -> Counter[str]:
     """How many values rest on what: signs, hosts, life, heat events, thresholds, ratios and controls counted one by one."""
     counts: Counter[str] = Counter()
     for agent in catalogue.agents.values():
-        sources = [agent.source, agent.hosts_source, agent.life_source]
-        for values in (agent.shows.values(), agent.thresholds, agent.enemies, agent.controls):
-            sources += [part.source for part in values]
-        if agent.heat:
-            sources += [agent.heat.source, *(event.source for event in agent.heat.events)]
-        if agent.sampling:
-            sources.append(agent.sampling.source)
+        sources = [value.source for value in values_of(agent, catalogue)]
         counts.update(next(kind for kind in PROVENANCE if source.startswith(kind)) for source in sources)
     return counts
 

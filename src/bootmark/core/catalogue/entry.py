@@ -1,4 +1,4 @@
-"""One agent's file: how its short rows are read into an Agent.
+"""One agent's file: how its tables are read into an Agent.
 
 Where a value names no source of its own, that of its table holds, and where the table names
 none, that of the file. A control that stands in controls.toml takes from there what is the
@@ -24,15 +24,10 @@ from bootmark.core.catalogue.model import (
     Shows,
     Sign,
 )
-from bootmark.core.catalogue.reader import COMMON_SOURCES, PROVENANCE, Reader
+from bootmark.core.catalogue.reader import Reader, nearest
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Work
 
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
-SHORT_CONTROL = ("stages", "timing", "success", "look_again_days")
-SHORT_STAGE = ("id", "name", "stage", "heat", "spread", "source")
-SHORT_EVENT = ("id", "name", "at", "spread", "stage", "source")
-
-
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
 
 
@@ -41,7 +36,7 @@ def _chained(reader: Reader, degree_days: Callable[[float], float]) -> list[Even
 
     Durations of one animal add up, and so do their variances.
     """
-    rows = reader.list_of("stages", SHORT_STAGE)
+    rows = reader.rows("stages")
     generations = int(reader.number("generations"))
     if not 1 <= generations <= len(ORDINALS):
         raise reader.fail(f"'generations' must be from 1 to {len(ORDINALS)}")
@@ -67,7 +62,7 @@ def _heat(reader: Reader) -> Heat:
         return value if value is None or unit == "C" else units.celsius(value)
 
     events = _chained(reader, degree_days) if "stages" in reader.table else []
-    for row in reader.list_of("events", SHORT_EVENT) if not events else ():
+    for row in reader.rows("events") if not events else ():
         at, spread = degree_days(row.number("at")), degree_days(row.number("spread"))
         events.append(Event(row.text("id"), row.text("name"), at, spread, row.one_of("stage", (*model.STAGES, "over")), row.source()))
         row.done()
@@ -105,18 +100,15 @@ def _heat(reader: Reader) -> Heat:
     return heat
 
 
-def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]) -> Control:
-    fields: dict[str, Any]
-    if isinstance(value, list):
-        if not len(SHORT_CONTROL) <= len(value) <= len(SHORT_CONTROL) + 1:
-            raise top.fail(f"control {control_id!r} must be a list of {', '.join(SHORT_CONTROL)}, and a table of what differs")
-        fields = dict(zip(SHORT_CONTROL, value, strict=False)) | (value[4] if len(value) > len(SHORT_CONTROL) else {})
-    else:
-        fields = value
-    if isinstance(fields.get("stages"), str):
-        fields = fields | {"stages": fields["stages"].split()}
-    row = top.row("controls", control_id, shared.get(control_id, {}) | fields)
+def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any]) -> Control:
+    row = top.row("controls", control_id, {**shared.get(control_id, {}), **own.table})
+    if "kind" not in row.table:
+        raise row.fail(f"it is not in controls.toml, so it must say everything, 'kind' first{nearest(control_id, shared)}")
     kind = row.member("kind", ControlKind)
+    if kind == ControlKind.CONVENTIONAL:
+        for interval in ("harvest_days", "reentry_hours"):
+            if interval not in row.table:
+                raise row.fail(f"{interval!r} is missing: an unknown interval is not nought")
     control = Control(
         id=control_id,
         kind=kind,
@@ -152,27 +144,21 @@ def _control(control_id: str, value: Any, top: Reader, shared: Mapping[str, Any]
     return control
 
 
-def _shows(sign: str, words: Any, top: Reader, signs: Mapping[str, Sign]) -> Shows:
-    where = top.row("signs", sign, {})
+def _shows(sign: str, row: Reader, signs: Mapping[str, Sign]) -> Shows:
     if sign not in signs:
-        raise where.fail(f"unknown sign {sign!r}")
-    if not isinstance(words, str) or not words:
-        raise where.fail("say how often, then 'outlasts', 'confirms' or a source key where they hold")
-    often, *rest = words.split()
-    if often not in model.HOW_OFTEN:
-        raise where.fail(f"{often!r} is not how often; it must be one of {', '.join(model.HOW_OFTEN)}")
-    keys = [word for word in rest if word not in ("outlasts", "confirms")]
-    if len(keys) > 1:
-        raise where.fail(f"{' '.join(keys)!r}: one source key at most")
-    return Shows(sign, often, "outlasts" in rest, "confirms" in rest, where.named(keys[0] if keys else top.own))
+        raise row.fail(f"unknown sign {sign!r}{nearest(sign, signs)}")
+    often, outlasts, confirms = row.one_of("often", model.HOW_OFTEN), row.get("outlasts", bool, False), row.get("confirms", bool, False)
+    shows = Shows(sign, often, outlasts, confirms, row.source())
+    row.done()
+    return shows
 
 
 def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], str]:
     hosts = {}
     for usual in model.HOW_USUAL:
-        for crop in reader.text(usual, "").split():
+        for crop in reader.words(usual, []):
             if crop != "*" and crop not in crops:
-                raise reader.fail(f"unknown crop {crop!r}")
+                raise reader.fail(f"unknown crop {crop!r}{nearest(crop, crops)}")
             if crop in hosts:
                 raise reader.fail(f"crop {crop!r} is listed twice")
             hosts[crop] = usual
@@ -194,11 +180,10 @@ def _span(reader: Reader, months: Any) -> frozenset[int]:
 def _life(life: Reader) -> dict[str, Any]:
     where, year = {}, {}
     for stage in model.STAGES:
-        row = life.get(stage, list, None)
-        if row is not None:
-            if len(row) != 3 or not isinstance(row[2], str):
-                raise life.fail(f"{stage!r} must be a list of first month, last month and where it lives")
-            where[stage], year[stage] = row[2], _span(life, row[:2])
+        if stage in life.table:
+            row = life.sub(stage)
+            where[stage], year[stage] = row.text("where"), _span(row, row.get("months", list))
+            row.done()
     stages = {
         "stages": tuple(where),
         "where": where,
@@ -227,12 +212,9 @@ def _sampling(reader: Reader) -> Sampling:
 
 def _look_alikes(top: Reader, looks: Mapping[str, Look]) -> tuple[LookAlike, ...]:
     look_alikes = []
-    for other, row in top.get("look_alikes", dict).items():
-        if not isinstance(row, list) or len(row) != 2:
-            raise top.fail(f"look-alike {other!r} must be a list of the look and the tell")
-        if row[0] not in looks:
-            raise top.fail(f"look-alike {other!r}: unknown look {row[0]!r}")
-        look_alikes.append(LookAlike(other, row[1], row[0]))
+    for other, row in top.tables("look_alikes").items():
+        look_alikes.append(LookAlike(other, row.text("tell"), row.one_of("look", looks)))
+        row.done()
     return tuple(look_alikes)
 
 
@@ -245,11 +227,30 @@ def _places(top: Reader) -> dict[str, float]:
 
 
 def _thresholds(top: Reader) -> tuple[NominalThreshold, ...]:
-    rows = top.list_of("thresholds", ("crop", "value", "measure", "unit", "source"))
-    return tuple(
-        NominalThreshold(row.text("crop"), row.number("value"), row.member("measure", Measure), row.text("unit"), row.source())
-        for row in rows
-    )
+    thresholds = []
+    for row in top.rows("thresholds"):
+        measure = row.member("measure", Measure)
+        thresholds.append(NominalThreshold(row.text("crop"), row.number("value"), measure, row.text("unit"), row.source()))
+        row.done()
+    return tuple(thresholds)
+
+
+def _enemies(top: Reader) -> tuple[Enemy, ...]:
+    enemies = []
+    for row in top.rows("enemies"):
+        enemies.append(Enemy(row.text("agent"), "", row.number("ratio"), row.source()))
+        row.done()
+    return tuple(enemies)
+
+
+def _cited(raw: Any) -> set[str]:
+    """The keys of all sources that a file names."""
+    if isinstance(raw, list):
+        return set().union(*map(_cited, raw))
+    if isinstance(raw, dict):
+        own = {raw["source"]} if isinstance(raw.get("source"), str) else set()
+        return own.union(*(_cited(part) for part in raw.values()))
+    return set()
 
 
 def _feeds(top: Reader) -> tuple[str, ...]:
@@ -269,20 +270,16 @@ def read_agent(
     looks: Mapping[str, Look],
     crops: Mapping[str, Crop],
     shared: Mapping[str, Any],
+    sources: Mapping[str, str],
 ) -> Agent:
-    """Read one entry. file: its name, for errors. Raises CatalogueError."""
-    sources = {**COMMON_SOURCES, **raw.get("sources", {})}
+    """Read one entry. file: its name, for errors; shared: controls that stand for all pests. Raises CatalogueError."""
     top = Reader(file, raw, sources, raw.get("source", ""))
-    top.used.update(("sources", "source"))
-    for key, text in sources.items():
-        if not text.startswith(PROVENANCE):
-            raise top.fail(f"source {key!r} must begin with {', '.join(PROVENANCE)}")
     own = top.source()
     hosts, hosts_source = _hosts(top.sub("hosts"), crops)
     answers = {look: str(means) for look, means in top.get("looks", dict).items()}
     for look in answers:
         if look not in looks:
-            raise top.fail(f"unknown look {look!r}")
+            raise top.fail(f"unknown look {look!r}{nearest(look, looks)}")
     favoured = {weather: float(times) for weather, times in top.get("favoured", dict, {}).items()}
     colours = top.words("colours", [])
     agent = Agent(
@@ -299,7 +296,7 @@ def read_agent(
         harmful_stage=top.text("harmful_stage"),
         feeds=_feeds(top),
         hosts=hosts,
-        shows={sign: _shows(sign, words, top, signs) for sign, words in top.get("signs", dict).items()},
+        shows={sign: _shows(sign, row, signs) for sign, row in top.tables("signs").items()},
         answers=answers,
         look_alikes=_look_alikes(top, looks),
         months=_span(top, top.words("months") and list(top.words("months"))),
@@ -309,10 +306,8 @@ def read_agent(
         growth=top.text("growth"),
         sampling=_sampling(top.sub("sampling")) if "sampling" in raw else None,
         thresholds=_thresholds(top),
-        enemies=tuple(
-            Enemy(row.text("agent"), "", row.number("ratio"), row.source()) for row in top.list_of("enemies", ("agent", "ratio", "source"))
-        ),
-        controls=tuple(_control(control, value, top, shared) for control, value in top.get("controls", dict).items()),
+        enemies=_enemies(top),
+        controls=tuple(_control(control, row, top, shared) for control, row in top.tables("controls").items()),
         wild_hosts=top.text("wild_hosts"),
         occurs=top.text("occurs"),
         notifiable=top.words("notifiable", []),
@@ -321,7 +316,7 @@ def read_agent(
         cosmetic=top.get("cosmetic", bool, False),
         source=own,
         hosts_source=hosts_source,
-        sources=sources,
+        sources={key: text for key, text in sources.items() if key in _cited(raw)},
         **_life(top.sub("life")),
     )
     if agent.id != file.removesuffix(".toml"):

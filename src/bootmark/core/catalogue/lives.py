@@ -54,12 +54,16 @@ class Life:
         return [span for span, stage in names.items() if stage in stages]
 
 
+def _span(row: Reader) -> Span:
+    span = Span(row.text("stage"), row.number("heat"), int(row.number("compartments")), row.get("feeds", bool))
+    row.done()
+    return span
+
+
 def read(name: str, table: dict[str, object]) -> Life:
     """One life table. Raises CatalogueError naming the entry and what is wrong."""
     row = Reader(f"lives.toml [{name}]", table)
-    spans = tuple(
-        Span(str(values[0]), float(values[1]), int(values[2]), bool(values[3])) for values in row.get("spans", list) if len(values) == 4
-    )
+    spans = tuple(_span(span) for span in row.rows("spans"))
     life = Life(
         row.number("lower"),
         row.number("optimum"),
@@ -75,8 +79,8 @@ def read(name: str, table: dict[str, object]) -> Life:
     row.done()
     if not life.lower < life.optimum < life.lethal:
         raise row.fail("lower, optimum and lethal must rise in this order")
-    if len(spans) != len(row.get("spans", list)) or not spans or any(span.heat <= 0 or span.compartments < 1 for span in spans):
-        raise row.fail("each span is a stage, its degree-days, its compartments and whether it feeds")
+    if not spans or any(span.heat <= 0 or span.compartments < 1 for span in spans):
+        raise row.fail("a span lasts some degree-days and has at least one compartment")
     if not 0 < life.survive <= 1 or life.eggs < 0 or life.adult_heat <= 0:
         raise row.fail("survive is a share; eggs and adult_heat can't be below nothing")
     if not life.source.startswith(PROVENANCE):

@@ -9,7 +9,7 @@ from typing import Any
 
 from bootmark.core.catalogue.entry import read_agent
 from bootmark.core.catalogue.model import PARTS, Agent, Catalogue, Crop, Look, Sign
-from bootmark.core.catalogue.reader import CatalogueError, Reader
+from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
 from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent
@@ -69,11 +69,23 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.text("family"),
             row.text("group"),
             row.member("place", Place),
-            tuple(row.text("also", "").split(", ")) if row.text("also", "") else (),
+            row.words("also", []),
             row.text("leaf", "ovate"),
         )
         row.done()
     return crops
+
+
+def _sources(raw: Mapping[str, Any]) -> dict[str, str]:
+    """Each source's key and what it stands for: its kind and, of a published work, its reference and what it gives."""
+    sources = {}
+    for key, table in raw.items():
+        row = Reader(f"sources.toml [{key}]", table)
+        kind, reference, gives = row.one_of("kind", PROVENANCE), row.text("reference"), row.text("says", "")
+        published = f"{kind}: {reference}{f': {gives}' if gives else ''}"
+        sources[key] = published if kind == PROVENANCE[0] else kind
+        row.done()
+    return sources
 
 
 def load(folder: Path = HERE) -> Catalogue:
@@ -90,11 +102,11 @@ def load(folder: Path = HERE) -> Catalogue:
     signs = _signs(common["signs"])
     looks = _looks(common["looks"], signs)
     crops = _crops(common["crops"])
-    aliases = common.get("aliases", {})
+    aliases, sources = common.get("aliases", {}), _sources(common["sources"])
     agents: dict[str, Agent] = {}
     for path, table in raw.items():
         if path.parent != folder:
-            agents[path.stem] = read_agent(path.name, table, signs, looks, crops, common["controls"])
+            agents[path.stem] = read_agent(path.name, table, signs, looks, crops, common["controls"], sources)
     for agent in agents.values():
         for other in agent.look_alikes:
             if other.agent not in agents and other.agent not in aliases:

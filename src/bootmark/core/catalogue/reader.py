@@ -1,10 +1,10 @@
 """Reads one table of one catalogue file key by key, so that each error can name its file and place."""
 
-from collections.abc import Mapping
+import difflib
+from collections.abc import Iterable, Mapping
 from enum import StrEnum
 from typing import Any, TypeVar
 
-COMMON_SOURCES = {"m": "memory", "cp": "common practice"}
 Member = TypeVar("Member", bound=StrEnum)
 PROVENANCE = ("published", "common practice", "memory")
 
@@ -13,8 +13,14 @@ class CatalogueError(ValueError):
     """What is wrong in which file, in a sentence."""
 
 
+def nearest(word: str, words: Iterable[str]) -> str:
+    """What somebody may have meant who typed a word that is not among these; empty where nothing is like it."""
+    alike = difflib.get_close_matches(word, [str(other) for other in words], n=2)
+    return f"; did you mean {' or '.join(alike)}?" if alike else ""
+
+
 class Reader:
-    """One table. sources: short keys to what they stand for; own: the key that holds where nothing else is said."""
+    """One table. sources: keys of sources.toml to what they stand for; own: the key that holds where nothing else is said."""
 
     def __init__(self, where: str, table: Mapping[str, Any], sources: Mapping[str, str] | None = None, own: str = "") -> None:
         self.where, self.table, self.sources, self.own, self.used = where, table, sources or {}, own, set[str]()
@@ -56,7 +62,7 @@ class Reader:
     def named(self, key: str) -> str:
         """What a source key stands for."""
         if key not in self.sources:
-            raise self.fail(f"source {key!r} is not among this file's [sources]")
+            raise self.fail(f"source {key!r} is not in sources.toml{nearest(key, self.sources)}")
         return self.sources[key]
 
     def source(self) -> str:
@@ -68,16 +74,23 @@ class Reader:
     def sub(self, key: str, default: Any = ...) -> "Reader":
         return Reader(f"{self.where} [{key}]", self.get(key, dict, default), self.sources, self.own)
 
-    def list_of(self, key: str, names: tuple[str, ...]) -> list["Reader"]:
-        """Rows written as lists, their places named; a row one short takes the file's own source."""
-        rows = []
-        for place, values in enumerate(self.get(key, list, []), 1):
-            if not isinstance(values, list) or not len(names) - 1 <= len(values) <= len(names):
-                raise self.fail(f"row {place} of {key!r} must be a list of {', '.join(names)}")
-            rows.append(self.row(key, place, dict(zip(names, values, strict=False))))
-        return rows
+    def rows(self, key: str) -> list["Reader"]:
+        """The tables of a list."""
+        tables = self.get(key, list, [])
+        for place, table in enumerate(tables, 1):
+            if not isinstance(table, dict):
+                raise self.fail(f"row {place} of {key!r} must be a table, as {{ name = value }}")
+        return [self.row(key, place, table) for place, table in enumerate(tables, 1)]
+
+    def tables(self, key: str) -> dict[str, "Reader"]:
+        """The tables of a table, by their names."""
+        named = self.get(key, dict)
+        for name, table in named.items():
+            if not isinstance(table, dict):
+                raise self.fail(f"{key} {name!r} must be a table, as {{ name = value }}")
+        return {name: self.row(key, name, table) for name, table in named.items()}
 
     def done(self) -> None:
         unknown = set(self.table) - self.used
         if unknown:
-            raise self.fail(f"unknown key {', '.join(sorted(unknown))}")
+            raise self.fail(f"unknown key {', '.join(sorted(unknown))}{nearest(min(unknown), self.used)}")

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from bootmark.core.catalogue.model import Agent, Control, Heat
+from bootmark.core.catalogue.model import Agent, Control, Event, Heat
 from bootmark.core.meanings import ControlKind, DayKind
 from bootmark.core.season import ahead, anchor, degree_days, shares
 from bootmark.core.season.ahead import Weather
@@ -21,6 +21,7 @@ SOURCES = tuple(DayKind)
 PERCENTS = (10.0, 50.0, 90.0)
 WINDOW_SHARE = 0.25
 NEAR_DAYS = 14
+SPAN_DAYS = 300
 EVENT_SPAN = (0.04, 0.8)
 
 
@@ -124,69 +125,35 @@ def forecast(
     southern: turns the model's wintering day round. Raises ValueError where there is no weather from the biofix on, or no past
     year to go on with.
     """
-    last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=300)
-    dates = tuple(biofix + dt.timedelta(days=n) for n in range((last - biofix).days + 1))
-    here = {day: place for place, day in enumerate(weather.dates)}
-    measured_days = 0
-    while measured_days < len(dates) and dates[measured_days] in here:
-        measured_days += 1
-    if not measured_days:
+    dates = _span(biofix)
+    days = _days_with_weather(dates, weather)
+    if not days:
         raise ValueError(f"there is no weather for {biofix:%-d %B %Y}, the day that heat is counted from")
-    if not past_years and measured_days < len(dates):
+    if not past_years and days < len(dates):
         raise ValueError("there is no past year to go on with after the last reading")
+    start = weather.dates.index(biofix)
 
-    def heat(low: Array, high: Array) -> Array:
-        return degree_days.daily(low, high, model.lower, model.upper, method=model.method, cutoff=model.cutoff)
+    low, high = (np.asarray(extremes, dtype=float)[start : start + days] for extremes in (weather.tmin, weather.tmax))
+    this_year = _heat_by_day(model, low, high)
+    past = _heat_of_past_years(model, past_years, dates)
+    daily = _drawn_on(this_year, past, len(dates), draws, seed)
 
-    start = here[biofix]
-    now = heat(
-        np.asarray(weather.tmin, dtype=float)[start : start + measured_days],
-        np.asarray(weather.tmax, dtype=float)[start : start + measured_days],
-    )
-    past = np.stack([heat(*ahead.aligned(year, dates)) for year in past_years]) if past_years else np.empty((0, len(dates)))
-    if len(past):
-        past = _whole(past)
-    daily = np.tile(now, (draws, 1))
-    if measured_days < len(dates):
-        daily = np.concatenate([daily, ahead.draws_of(past, now, draws, seed)], axis=1)
-    counted = np.cumsum(now)
     winter = _winter_index(model, dates, southern)
-    seen = [
-        (sighting, float(counted[place]), float(counted[winter]) if winter is not None and winter <= place else None)
-        for sighting in sorted(sightings, key=lambda sighting: sighting.on)
-        if 0 <= (place := (sighting.on - biofix).days) < measured_days
-    ]
-    errors = anchor.weigh(model, seen, model_error, biofix_error, draws, seed + 1)
+    sums = np.cumsum(this_year)
+    errors = anchor.weigh(model, _sums_on_sightings(sightings, sums, biofix, winter), model_error, biofix_error, draws, seed + 1)
     cumulative = np.maximum(0.0, np.cumsum(daily, axis=1) * errors.factors + errors.shifts)
     past_cumulative = np.cumsum(past, axis=1)
 
     mean_daily = daily.mean(axis=0)
-    kinds = _kinds(weather, start, measured_days, as_of, len(dates))
-    events = []
-    for event in model.events:
-        quantiles = np.percentile(_first_day(cumulative, event.at), PERCENTS)
-        # The middle of few hundred draws is a day off now and then; the mean course is not.
-        middle = float(_first_day(cumulative.mean(axis=0), event.at))
-        quantiles[1] = np.clip(middle, quantiles[0], quantiles[2])
-        usual = float(np.median(_first_day(past_cumulative, event.at))) if len(past) else float(len(dates))
-        dated = [_date(dates, index) for index in quantiles]
-        usual_date = _date(dates, usual)
-        early = (usual_date - dated[1]).days if usual_date and dated[1] else None
-        events.append(
-            EventDates(
-                event.id, event.name, event.stage, dated[0], dated[1], dated[2], usual_date, early, _sources(kinds, mean_daily, middle)
-            )
-        )
-
-    in_phase = shares.phases(cumulative, model, None if winter is None else cumulative[:, winter : winter + 1])
+    kinds = _kinds(weather, start, days, as_of, len(dates))
+    in_phase = _phases(cumulative, model, winter)
     mean_phases = in_phase.mean(axis=1)
     by_draw = shares.by_stage(in_phase, model)
-    past_held = None if winter is None else past_cumulative[:, winter : winter + 1]
-    usual_phases = shares.phases(past_cumulative, model, past_held).mean(axis=1) if len(past) else np.zeros_like(mean_phases)
+    usual_phases = _phases(past_cumulative, model, winter).mean(axis=1) if len(past) else np.zeros_like(mean_phases)
     return Season(
         dates=dates,
         heat=np.percentile(cumulative, PERCENTS, axis=0),
-        events=tuple(events),
+        events=tuple(_dated(event, dates, cumulative, past_cumulative, kinds, mean_daily) for event in model.events),
         phases={event.id: row for event, row in zip(model.events, mean_phases[1:], strict=True)},
         passed={event.id: row for event, row in zip(model.events, np.cumsum(mean_phases[::-1], axis=0)[::-1][1:], strict=True)},
         shares=shares.by_stage(mean_phases, model),
@@ -200,6 +167,69 @@ def forecast(
         moved=errors.moved,
         surer=errors.surer,
     )
+
+
+def _span(biofix: dt.date) -> tuple[dt.date, ...]:
+    """The days of a forecast: to the end of the biofix's year, or 300 days on where it lies in the second half."""
+    last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=SPAN_DAYS)
+    return tuple(biofix + dt.timedelta(days=n) for n in range((last - biofix).days + 1))
+
+
+def _days_with_weather(dates: Sequence[dt.date], weather: Weather) -> int:
+    """How many days from the biofix on have weather, without a hole."""
+    there = set(weather.dates)
+    return next((place for place, day in enumerate(dates) if day not in there), len(dates))
+
+
+def _heat_by_day(model: Heat, low: Array, high: Array) -> Array:
+    """Degree-days C of each day as the model counts them; low, high: degrees C, same shape."""
+    return degree_days.daily(low, high, model.lower, model.upper, method=model.method, cutoff=model.cutoff)
+
+
+def _heat_of_past_years(model: Heat, past_years: Sequence[Weather], dates: Sequence[dt.date]) -> Array:
+    """Degree-days C of the same days in past years, (years, days), without holes."""
+    if not past_years:
+        return np.empty((0, len(dates)))
+    return _whole(np.stack([_heat_by_day(model, *ahead.aligned(year, dates)) for year in past_years]))
+
+
+def _drawn_on(this_year: Array, past: Array, days: int, draws: int, seed: int) -> Array:
+    """This year's heat, gone on with from past years: (draws, days), the same in every draw as far as there is weather."""
+    daily = np.tile(this_year, (draws, 1))
+    if len(this_year) == days:
+        return daily
+    return np.concatenate([daily, ahead.draws_of(past, this_year, draws, seed)], axis=1)
+
+
+def _sums_on_sightings(
+    sightings: Sequence[Sighting], sums: Array, biofix: dt.date, winter: int | None
+) -> list[tuple[Sighting, float, float | None]]:
+    """Sightings on days with weather, in order, with the sum of their day and that of the wintering day, None before it."""
+    placed = [(sighting, (sighting.on - biofix).days) for sighting in sorted(sightings, key=lambda sighting: sighting.on)]
+    return [
+        (sighting, float(sums[place]), float(sums[winter]) if winter is not None and winter <= place else None)
+        for sighting, place in placed
+        if 0 <= place < len(sums)
+    ]
+
+
+def _phases(cumulative: Array, model: Heat, winter: int | None) -> Array:
+    """Share in each phase by draw and day; from the wintering day on what winters stays as it is."""
+    return shares.phases(cumulative, model, None if winter is None else cumulative[:, winter : winter + 1])
+
+
+def _dated(
+    event: Event, dates: Sequence[dt.date], cumulative: Array, past_cumulative: Array, kinds: Sequence[str], mean_daily: Array
+) -> EventDates:
+    """One event's dates over the draws, and its usual date over past years."""
+    quantiles = np.percentile(_first_day(cumulative, event.at), PERCENTS)
+    # The middle of few hundred draws is a day off now and then; the mean course is not.
+    middle = float(_first_day(cumulative.mean(axis=0), event.at))
+    quantiles[1] = np.clip(middle, quantiles[0], quantiles[2])
+    usual_index = float(np.median(_first_day(past_cumulative, event.at))) if len(past_cumulative) else float(len(dates))
+    p10, p50, p90, usual = (_date(dates, index) for index in (*quantiles, usual_index))
+    early = (usual - p50).days if usual and p50 else None
+    return EventDates(event.id, event.name, event.stage, p10, p50, p90, usual, early, _sources(kinds, mean_daily, middle))
 
 
 def _winter_index(model: Heat, dates: Sequence[dt.date], southern: bool) -> int | None:

@@ -1,6 +1,7 @@
 """Guide: the reference that a scout opens in the field."""
 
 import datetime as dt
+import itertools
 from collections import Counter
 from typing import Any
 
@@ -9,6 +10,7 @@ from flask import Blueprint, abort, g, render_template, request
 from bootmark import say
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent
+from bootmark.core.catalogue.values import values_of
 from bootmark.drawing.leaf import FORMS
 from bootmark.drawing.signs import takes_form
 from bootmark.services.base import ground
@@ -97,7 +99,7 @@ def agent(agent: str) -> str:
     rest = frozenset(range(1, 13)) - frozenset[int]().union(*stages.values()) if stages else frozenset[int]()
     winter = (entry.winters_as, rest | (stages.get(entry.winters_as) or frozenset())) if entry.winters_as in stages else None
     shows = sorted(entry.shows.values(), key=lambda shows: (not shows.confirms, -shows.chance))
-    sources = [value.source for values in (shows, entry.controls, entry.thresholds, entry.enemies) for value in values]
+    values = list(values_of(entry, g.known))
     return render_template(
         "agent.html",
         agent=entry,
@@ -111,7 +113,8 @@ def agent(agent: str) -> str:
         leaf=leaf_of(entry),
         hosts=_hosts(entry),
         listed=entry.listed_in(the_farm().region),
-        rests_on=Counter(source.split(":")[0].split(",")[0] for source in sources).most_common(),
+        rests_on=Counter(value.source.partition(":")[0] for value in values).most_common(),
+        values=[(group, list(members)) for group, members in itertools.groupby(values, key=lambda value: value.group)],
     )
 
 
