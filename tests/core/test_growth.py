@@ -6,6 +6,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.lives import lives, read
 from bootmark.core.catalogue.reader import CatalogueError
@@ -34,7 +35,7 @@ class Rates(unittest.TestCase):
                 worth = rates.heat(life, temps)
                 self.assertAlmostEqual(float(temps[worth.argmax()]), life.optimum, places=1)
                 self.assertEqual((float(worth[0]), float(worth[-1])), (0.0, 0.0))
-                self.assertAlmostEqual(float(rates.heat(life, rates.REFERENCE)), rates.REFERENCE - life.lower, places=9)
+                self.assertAlmostEqual(float(rates.heat(life, judgement.REFERENCE)), judgement.REFERENCE - life.lower, places=9)
 
     def test_hours_means_and_extremes_of_a_level_day_agree(self) -> None:
         life = lives()[MITE]

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from scipy.special import ndtr
 from scipy.stats import dirichlet_multinomial
 
+from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.season import anchor, biofix, killing, phenology, shares
 from bootmark.core.season.anchor import Sighting
@@ -114,7 +115,7 @@ class Sightings(unittest.TestCase):
 
     def test_the_likelihood_is_the_libraries(self) -> None:
         expected = np.array([0.5, 0.3, 0.2])
-        worth = (1 - anchor.CLUMPED) / anchor.CLUMPED
+        worth = (1 - judgement.CLUMPED) / judgement.CLUMPED
         for counts in ([3, 1, 0], [0, 0, 7]):
             theirs = float(dirichlet_multinomial.logpmf(counts, worth * expected, sum(counts)))
             coefficient = float(

@@ -12,12 +12,20 @@ F_PER_C = 1.8
 
 
 def celsius(fahrenheit: float) -> Celsius:
-    """A temperature in degrees F as degrees C."""
+    """A temperature in degrees F as degrees C.
+
+    >>> celsius(50.0)
+    10.0
+    """
     return Celsius((fahrenheit - 32) / F_PER_C)
 
 
 def difference_celsius(fahrenheit: float) -> CelsiusDifference:
-    """A temperature difference, or a sum of degree-days, in F units as C units; no offset."""
+    """A temperature difference, or a sum of degree-days, in F units as C units; no offset.
+
+    >>> difference_celsius(90.0)
+    50.0
+    """
     return CelsiusDifference(fahrenheit / F_PER_C)
 
 

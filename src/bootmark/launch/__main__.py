@@ -85,6 +85,7 @@ def check(options: argparse.Namespace) -> int:
         ("format", ["-m", "ruff", "format", "--check", "."]),
         ("types", ["-m", "mypy"]),
         ("imports", ["-m", "unittest", "tests.test_imports"]),
+        ("examples", ["-m", "unittest", "tests.core.test_examples"]),
     )
     failed = []
     for name, words in tools:
@@ -162,7 +163,7 @@ def parser() -> argparse.ArgumentParser:
     command.add_argument("names", nargs="*")
     command.add_argument("--fast", action="store_true", help="the core alone, without a database")
     add("release", "dump this version's demo farm for the tests of later ones", release).add_argument("version")
-    add("check", "lint, format, types and import rules", check)
+    add("check", "lint, format, types, import rules and the core's examples", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
     command = add("catalogue", "what the catalogue covers and rests on", catalogue)
     command.add_argument(

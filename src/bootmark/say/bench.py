@@ -2,8 +2,8 @@
 
 from typing import Any
 
+from bootmark.core import judgement
 from bootmark.core.catalogue import Catalogue
-from bootmark.core.field.priors import HINT_DAYS
 from bootmark.core.meanings import Activity, VerdictKind
 from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Verdict
 from bootmark.say.naming import SPELLS
@@ -32,7 +32,7 @@ ONWARD = {VerdictKind.NAMED: "count", VerdictKind.NEEDS_A_LOOK: "round", Verdict
 
 def ranked(tongue: Tongue, case: Case, ranking: Ranking, looks: list[NextLook], verdict: Verdict, catalogue: Catalogue) -> dict[str, Any]:
     """What the bench shows of a case as it stands."""
-    spells = ((SPELLS[spell], days) for spell, days in case.weather.items() if days >= HINT_DAYS and spell in SPELLS)
+    spells = ((SPELLS[spell], days) for spell, days in case.weather.items() if days >= judgement.HINT_DAYS and spell in SPELLS)
     return {
         "causes": [_cause(tongue, cause, ranking, catalogue) for cause in _shown(case, ranking) if cause.probability >= LEAST_SHOWN],
         "verdict": _verdict(tongue, verdict, catalogue),

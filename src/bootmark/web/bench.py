@@ -8,7 +8,8 @@ from flask import g, render_template
 from markupsafe import Markup
 
 from bootmark import say
-from bootmark.core.catalogue.model import HOW_USUAL, PARTS, Catalogue, Sign
+from bootmark.core import judgement
+from bootmark.core.catalogue.model import PARTS, Catalogue, Sign
 from bootmark.core.field.priors import candidates
 from bootmark.core.types import STATES, Case
 from bootmark.drawing.plant import label, plant_parts
@@ -37,7 +38,7 @@ def signs_for(catalogue: Catalogue, crop: str, family: str = "") -> list[Sign]:
     agents, _ = candidates(Case(crop, family=family), catalogue)
     met = dict.fromkeys(ALWAYS, 0.0)
     for agent in agents:
-        usual = HOW_USUAL[agent.hosts.get(crop) or agent.hosts.get("*", "seldom")]
+        usual = judgement.HOW_USUAL[agent.hosts.get(crop) or agent.hosts.get("*", "seldom")]
         for sign, shows in agent.shows.items():
             if sign not in ALWAYS:
                 met[sign] = met.get(sign, 0.0) + usual * shows.chance

@@ -3,13 +3,11 @@
 from collections import Counter
 from collections.abc import Iterator
 
-from bootmark.core.catalogue.model import HOW_OFTEN, Agent, Catalogue
+from bootmark.core import judgement
+from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.values import values_of
 from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
-
-TELLS_APART = 0.25
-"""A look tells two agents apart where one of its signs differs in chance by this much. Judgement, no source."""
 
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
 FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
@@ -25,7 +23,7 @@ def tells_apart(catalogue: Catalogue, look: str, agent: Agent, other: Agent) -> 
         return abs((here.chance if here else 0.0) - (there.chance if there else 0.0))
 
     best = max(catalogue.looks[look].signs, key=gap, default="")
-    return best if best and gap(best) >= TELLS_APART else ""
+    return best if best and gap(best) >= judgement.TELLS_APART else ""
 
 
 def faults(catalogue: Catalogue) -> list[str]:
@@ -131,6 +129,10 @@ def coverage(catalogue: Catalogue) -> dict[str, Counter[str]]:
         "agents": Counter(agent.kind for agent in catalogue.agents.values()),
         "crops": Counter(crop.group for crop in catalogue.crops.values()),
         "signs of agents": Counter(
-            often for often in HOW_OFTEN for agent in catalogue.agents.values() for shows in agent.shows.values() if shows.often == often
+            often
+            for often in judgement.HOW_OFTEN
+            for agent in catalogue.agents.values()
+            for shows in agent.shows.values()
+            if shows.often == often
         ),
     }

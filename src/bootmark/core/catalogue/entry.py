@@ -8,7 +8,7 @@ same on every pest: group, cautions, skill, tools.
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from bootmark.core import units
+from bootmark.core import judgement, units
 from bootmark.core.catalogue import model
 from bootmark.core.catalogue.model import (
     Agent,
@@ -147,7 +147,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
 def _shows(sign: str, row: Reader, signs: Mapping[str, Sign]) -> Shows:
     if sign not in signs:
         raise row.fail(f"unknown sign {sign!r}{nearest(sign, signs)}")
-    often, outlasts, confirms = row.one_of("often", model.HOW_OFTEN), row.get("outlasts", bool, False), row.get("confirms", bool, False)
+    often, outlasts, confirms = row.one_of("often", judgement.HOW_OFTEN), row.get("outlasts", bool, False), row.get("confirms", bool, False)
     shows = Shows(sign, often, outlasts, confirms, row.source())
     row.done()
     return shows
@@ -155,7 +155,7 @@ def _shows(sign: str, row: Reader, signs: Mapping[str, Sign]) -> Shows:
 
 def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], str]:
     hosts = {}
-    for usual in model.HOW_USUAL:
+    for usual in judgement.HOW_USUAL:
         for crop in reader.words(usual, []):
             if crop != "*" and crop not in crops:
                 raise reader.fail(f"unknown crop {crop!r}{nearest(crop, crops)}")

@@ -2,10 +2,9 @@
 
 from dataclasses import dataclass
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Look, Sign
 
-DIFFERS = 0.25
-"""Chances of a sign that are this far apart tell agents apart. Judgement, no source."""
 MOST_APART = 3
 
 
@@ -67,7 +66,7 @@ def apart(catalogue: Catalogue, agents: tuple[Agent, ...]) -> tuple[LookRow, ...
             shown = [agent.shows.get(sign_id) for agent in agents]
             chances = [showing.chance if showing else 0.0 for showing in shown]
             gap = max(chances) - min(chances)
-            if gap >= DIFFERS:
+            if gap >= judgement.TELLS_APART:
                 words = tuple(showing.often if showing else "not seen" for showing in shown)
                 only = tuple(bool(showing and showing.confirms) for showing in shown)
                 rows.append(Row(catalogue.signs[sign_id], words, only, gap))

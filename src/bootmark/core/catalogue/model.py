@@ -3,14 +3,8 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
+from bootmark.core import judgement
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Work
-
-HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
-"""Chance that a sign is there when its agent is. The classes are the catalogue's; the numbers
-are judgement, no source: they only have to keep the order and rough distance of the words."""
-
-HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
-"""Chance, before looking, that an agent is at work on a host plant that caught the eye. Judgement, no source."""
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
 UNSPRAYED = (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING)
@@ -96,7 +90,7 @@ class Shows:
 
     @property
     def chance(self) -> float:
-        return HOW_OFTEN[self.often]
+        return judgement.HOW_OFTEN[self.often]
 
 
 @dataclass(frozen=True)

@@ -9,6 +9,7 @@ import tomllib
 from collections.abc import Iterable, Mapping
 from typing import Any
 
+from bootmark.core import judgement
 from bootmark.core.catalogue import loader, model
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
@@ -101,7 +102,7 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
     """The schema of one agent's file. shared: controls of controls.toml; sources: keys of sources.toml."""
     source, crop, name = _ref("source"), _ref("crop"), _ref("agent")
     shows = _table(
-        {"often": _one_of(model.HOW_OFTEN)},
+        {"often": _one_of(judgement.HOW_OFTEN)},
         {"outlasts": FLAG, "confirms": FLAG, "source": source},
         "outlasts: it stays when the agent has gone; confirms: only this agent leaves it.",
     )
@@ -117,7 +118,7 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
         "order": {"type": "string"}, "family": {"type": "string"}, "body": _one_of(model.BODIES), "summary": TEXT,
         "harmful_stage": {"type": "string"}, "growth": TEXT, "wild_hosts": TEXT, "occurs": TEXT, "said_wrongly": TEXT, "leave_when": TEXT,
         "source": source, "months": MONTHS,
-        "hosts": _table({}, {**dict.fromkeys(model.HOW_USUAL, _list(crop)), "source": source}, "Crops by how usual; * for any."),
+        "hosts": _table({}, {**dict.fromkeys(judgement.HOW_USUAL, _list(crop)), "source": source}, "Crops by how usual; * for any."),
         "signs": _by_name(catalogue.signs, shows, "Signs by their ids."),
         "looks": _by_name(catalogue.looks, TEXT, "What each look shows of it."),
         "look_alikes": _by_name(catalogue.agents, _table({"look": _one_of(catalogue.looks), "tell": TEXT}, {})),

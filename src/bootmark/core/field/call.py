@@ -3,6 +3,7 @@
 import math
 
 from bootmark.core import catalogue as catalogues
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
 from bootmark.core.field.count import enemy_ratio, interval, side
 from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Side, VerdictKind
@@ -10,13 +11,6 @@ from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
 LABEL_FIRST = says(Says.LABEL_FIRST)
-LEAVE_LOOK_DAYS = 7
-CLOSE_LOOK_DAYS = 3
-SOON_DAYS = 7
-LEAST_UNITS = 10
-"""Units below which natural enemies decide nothing. Common practice, no source."""
-LEAST_ANIMALS = 10
-"""Pests and enemies together below which their ratio is chance. Judgement, no source."""
 
 
 def economic_injury_level(
@@ -28,6 +22,11 @@ def economic_injury_level(
     damage_per_injury: yield lost per unit of injury; efficacy: share of injury avoided, above 0
     and up to 1. Raises ValueError where a value is not positive. Source: Stern et al. (1959);
     Pedigo, Hutchins and Higley (1986).
+
+    Example: 40 / (200 x 0.5 x 0.4 x 0.8).
+
+    >>> economic_injury_level(40.0, 200.0, 0.5, 0.4, 0.8)
+    1.25
     """
     if min(control_cost, market_value, injury_per_pest, damage_per_injury, efficacy) <= 0 or efficacy > 1:
         raise ValueError("every term must be above zero, and efficacy at most one")
@@ -36,7 +35,7 @@ def economic_injury_level(
 
 def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> tuple[Choice, ...]:
     """Every control of an agent in the order of the farm's policy, offered or not, each with its reason."""
-    present = {name for name, share in stage.shares.items() if share >= 0.1}
+    present = {name for name, share in stage.shares.items() if share >= judgement.PRESENT_SHARE}
 
     def judge(control: Control) -> Choice:
         own = stage.windows.get(control.id)
@@ -90,7 +89,7 @@ def _not_a_target(case: _Case) -> Decision | None:
     if agent.kind == AgentKind.BENEFICIAL:
         case.speaks_for += [case.of(Says.AGENT_SUMMARY), case.of(Says.AGENT_SAID_WRONGLY)]
         case.change.append(says(Says.FEEDS_BESIDE))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HARMLESS), 28, says(Says.FOR_DAMAGE))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HARMLESS), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_DAMAGE))
     if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
         case.speaks_for.append(case.of(Says.AGENT_SUMMARY))
         case.change.append(says(Says.OTHER_CAUSE))
@@ -127,10 +126,10 @@ def _past(case: _Case) -> Decision | None:
     if case.finding.activity in (Activity.FINISHED, Activity.DEAD, Activity.PARASITISED):
         case.speaks_for.append(case.of(Says.OVER, activity=case.finding.activity))
         case.change.append(says(Says.FRESH_SIGNS))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), 14, says(Says.FOR_FRESH))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), judgement.OVER_LOOK_DAYS, says(Says.FOR_FRESH))
     if case.agent.cosmetic:
         case.speaks_for.append(case.of(Says.COSMETIC))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), 28, says(Says.FOR_MORE_DAMAGE))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
     return None
 
 
@@ -144,15 +143,20 @@ def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval
         case.change.append(says(Says.HELP_UNCOUNTED, enemies=held.name))
         return None
     animals = sum(sample.counts) + sum(sample.enemies)
-    if estimate.units < LEAST_UNITS or animals < LEAST_ANIMALS:
-        counted: dict[str, Fact] = {"animals": animals, "units": estimate.units, "least_units": LEAST_UNITS, "least_animals": LEAST_ANIMALS}
+    if estimate.units < judgement.LEAST_UNITS or animals < judgement.LEAST_ANIMALS:
+        counted: dict[str, Fact] = {
+            "animals": animals,
+            "units": estimate.units,
+            "least_units": judgement.LEAST_UNITS,
+            "least_animals": judgement.LEAST_ANIMALS,
+        }
         case.change.append(says(Says.HELP_TOO_FEW, enemies=held.name, **counted))
         return None
     facts: dict[str, Fact] = {"enemies": held.name, "ratio": ratio, "wanted": held.ratio, "only": "yes" if math.isinf(ratio) else "no"}
     if ratio >= held.ratio:
         case.speaks_for.append(says(Says.HELP_ENOUGH, **facts))
         case.change.append(says(Says.HELP_FEWER, wanted=held.ratio))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELP), 5, says(Says.FOR_BOTH))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELP), judgement.HELPED_LOOK_DAYS, says(Says.FOR_BOTH))
     case.against.append(says(Says.HELP_LACKS, **facts))
     return None
 
@@ -191,14 +195,14 @@ def decide(
     wanted = threshold or _nominal(agent, crop.crop, sample.measure)
     if wanted is None or wanted.measure != sample.measure:
         case.change.append(says(Says.NEEDS_THRESHOLD))
-        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NO_THRESHOLD), LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
+        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NO_THRESHOLD), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
     limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
     counted = says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
     line: dict[str, Fact] = {"value": wanted.value, "measure": wanted.measure, "unit": wanted.unit, "source": wanted.source}
     lies = side(estimate, wanted.value)
     if lies == Side.BELOW:
-        soon = stage.days_to_threshold is not None and stage.days_to_threshold < SOON_DAYS
-        days = max(2, int(stage.days_to_threshold or SOON_DAYS) - 1) if soon else LEAVE_LOOK_DAYS
+        soon = stage.days_to_threshold is not None and stage.days_to_threshold < judgement.THRESHOLD_SOON_DAYS
+        days = max(2, int(stage.days_to_threshold or judgement.THRESHOLD_SOON_DAYS) - 1) if soon else judgement.LEAVE_LOOK_DAYS
         case.speaks_for = [counted, says(Says.THRESHOLD, **line)]
         case.change.append(says(Says.MORE_NEXT_TIME, value=wanted.value, measure=wanted.measure))
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_FEW), days, says(Says.FOR_COUNT_AGAIN))
@@ -207,7 +211,9 @@ def decide(
         case.against.append(says(Says.THRESHOLD_WITHIN, **line))
         case.change.append(says(Says.MORE_UNITS))
         held = _held(case, sample, enemies, estimate)
-        return held or case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_CLOSE), CLOSE_LOOK_DAYS, says(Says.FOR_LARGER_COUNT))
+        return held or case.decide(
+            DecisionKind.LOOK_AGAIN, case.of(Says.CALL_CLOSE), judgement.CLOSE_LOOK_DAYS, says(Says.FOR_LARGER_COUNT)
+        )
     case.speaks_for += [counted, says(Says.THRESHOLD, **line)]
     held = _held(case, sample, enemies, estimate)
     if held:
@@ -229,13 +235,13 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decis
         last = max(span[1] for span in closed)
         case.against.append(says(Says.STAGE_OVER, on=last))
         case.change.append(says(Says.YOUNG_AGAIN))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_LATE), 14, says(Says.FOR_GENERATION))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_LATE), judgement.OVER_LOOK_DAYS, says(Says.FOR_GENERATION))
     if not offered:
         case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
-        near = crop.days_to_harvest is not None and crop.days_to_harvest <= 14
+        near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS
         if near:
             return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), crop.days_to_harvest, says(Says.FOR_LEFT))
-        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), 2, says(Says.FOR_ADVISER))
+        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
     first = agent.control(offered[0].control)
     case.change.append(says(Says.LESS_PRESSING))
     kind = act_kind(first, stage)

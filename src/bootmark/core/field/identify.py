@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from bootmark.core import catalogue as catalogues
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
 from bootmark.core.field.looks import Question
@@ -16,13 +17,6 @@ from bootmark.core.meanings import Activity, AgentKind, Direction, Often, Verdic
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Suspect, Verdict
 
-LISTED_AT = 1e-3
-"""Explanations likelier than this are listed one by one."""
-NAMED_AT = 0.75
-MARGIN = 3.0
-"""An agent is named where it is this many times as likely as each rival for its confirming sign. Judgement, no source."""
-SETTLED_AT = 0.7
-REPORTED_AT = 0.3
 PARASITISED = ("white-cocoons-on-its-back", "yellow-cocoons-beside-it", "mummies", "black-whitefly-scales", "white-eggs-behind-head")
 DEAD = ("crushed-body-dry",)
 
@@ -84,7 +78,7 @@ def _ranking(question: Question) -> Ranking:
     causes = [
         Cause(tuple(agents[place].id for place in members), weight / solution.total)
         for members, weight in solution.alone
-        if weight >= LISTED_AT * solution.total
+        if weight >= judgement.LISTED_AT * solution.total
     ]
     # One agent that no answer bears on may be there besides; two are too seldom to list.
     for place in network.inert():
@@ -92,7 +86,7 @@ def _ranking(question: Question) -> Ranking:
         causes += [
             Cause((*cause.agents, agents[place].id), cause.probability * odds)
             for cause in tuple(causes)
-            if len(cause.agents) < 3 and cause.probability * odds >= LISTED_AT and not _ends_inert(cause, network)
+            if len(cause.agents) < 3 and cause.probability * odds >= judgement.LISTED_AT and not _ends_inert(cause, network)
         ]
     causes.sort(key=lambda cause: -cause.probability)
     order = sorted(range(len(agents)), key=lambda place: -solution.chances[place])
@@ -183,7 +177,7 @@ def _named(case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
     named = []
     for suspect in ranking.suspects:
         agent = catalogue.agent(suspect.agent)
-        if not (agent.is_pest and suspect.confirmed and suspect.probability >= NAMED_AT):
+        if not (agent.is_pest and suspect.confirmed and suspect.probability >= judgement.NAMED_AT):
             continue
         proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and case.signs.get(sign) == SEEN]
         rivals = [
@@ -193,7 +187,7 @@ def _named(case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
             and catalogue.agent(other.agent).is_pest
             and all(sign in catalogue.agent(other.agent).shows for sign in proofs)
         ]
-        if all(suspect.probability >= MARGIN * rival for rival in rivals):
+        if all(suspect.probability >= judgement.NAMED_MARGIN * rival for rival in rivals):
             named.append(suspect)
     return named
 
@@ -210,7 +204,7 @@ def _judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
     listed = [
         suspect
         for suspect in ranking.suspects
-        if suspect.confirmed and suspect.probability >= REPORTED_AT and of(suspect).listed_in(case.region)
+        if suspect.confirmed and suspect.probability >= judgement.REPORTED_AT and of(suspect).listed_in(case.region)
     ]
     if listed:
         return judged(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), case.region))
@@ -218,7 +212,7 @@ def _judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
     helpers = [
         suspect
         for suspect in ranking.suspects
-        if of(suspect).kind == AgentKind.BENEFICIAL and suspect.confirmed and suspect.probability >= SETTLED_AT
+        if of(suspect).kind == AgentKind.BENEFICIAL and suspect.confirmed and suspect.probability >= judgement.SETTLED_AT
     ]
     if named:
         if helpers and all(activity(suspect.agent, case, catalogue=catalogue) == Activity.PARASITISED for suspect in named):
@@ -229,16 +223,18 @@ def _judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextL
             advice.append(says(Says.REPORT_IF_LISTED, agent=named[0].agent, listings=of(named[0]).notifiable))
         return judged(VerdictKind.NAMED, named, *advice)
     pests = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest})
-    if helpers and pests <= 1 - SETTLED_AT / 1.5:
+    if helpers and pests <= judgement.PESTS_LEFT:
         return judged(VerdictKind.HELP_HAS_COME, helpers[:1], _leave(of(helpers[0])))
     others = [
         suspect
         for suspect in ranking.suspects
-        if of(suspect).kind in (AgentKind.DISORDER, AgentKind.DISEASE, AgentKind.NORMAL) and suspect.probability >= SETTLED_AT
+        if of(suspect).kind in (AgentKind.DISORDER, AgentKind.DISEASE, AgentKind.NORMAL) and suspect.probability >= judgement.SETTLED_AT
     ]
     others = [other for other in others if other.confirmed or of(other).kind == AgentKind.DISORDER]
-    suspected = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest and suspect.probability > 0.02})
-    if others and suspected <= 1 - SETTLED_AT / 1.5:
+    suspected = _mass(
+        ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest and suspect.probability > judgement.RARE_PEST}
+    )
+    if others and suspected <= judgement.PESTS_LEFT:
         kind = VerdictKind.NORMAL if of(others[0]).kind == AgentKind.NORMAL else VerdictKind.NOT_A_PEST
         return judged(kind, others[:1], _instead(of(others[0])))
     top = ranking.suspects[:1]

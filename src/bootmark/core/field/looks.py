@@ -4,29 +4,17 @@ import math
 from collections.abc import Mapping, Sequence
 from operator import mul
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Look
 from bootmark.core.field.network import Network, Solution
 from bootmark.core.meanings import AgentKind
 from bootmark.core.types import Case, Cause, NextLook, Ranking
 
-HANDLING = 60
-"""Seconds that any look costs besides its own: to walk up, kneel, take the tool out, tell the answer. Judgement, no source."""
-WORTH_A_LOOK = 0.02
-"""Bits below which a look is not worth its walk. Judgement, no source."""
+CHI_SQUARES_A_BIT = 2 * math.log(2)
 MOST_ASKED = 6
 MOST_JOINT = 4
-LEADS = 10.0
-"""Bits that a whole chance of leading with an agent that is at work is worth. Judgement, tried in bench/identify.py."""
-THE_CALL = 0.1
-"""What a bit about the call, or a chance to confirm the leader, counts for beside the chance of leading rightly. Judgement, tried there."""
-REST_TELLS = 0.6
-"""Of what each further sign of a look tells by itself, the share that those asked before have not told. Judgement, no source."""
 MOST_GROUPS = 60
 MOST_LISTED = 40
-UNLIKELY = 3e-4
-"""Sets of causes less likely than this are not asked about."""
-CHANGES_THE_CALL = 0.1
-NIGHT = (21, 5)
 
 
 def _bits(chance: float) -> float:
@@ -56,7 +44,7 @@ class Question:
 
     def __init__(self, network: Network, solution: Solution) -> None:
         self.network, self.solution = network, solution
-        mass = sorted(solution.likely(UNLIKELY), key=lambda item: -item[1])[:MOST_GROUPS]
+        mass = sorted(solution.likely(judgement.UNLIKELY), key=lambda item: -item[1])[:MOST_GROUPS]
         total = math.fsum(weight for _, weight in mass)
         self.groups = [members for members, _ in mass]
         self.members = {place for members in self.groups for place in members}
@@ -76,7 +64,7 @@ class Question:
         """Sets of those agents that explain what was seen, each with its chance whatever else is there besides."""
         explaining = self.network.explaining()
         mass: dict[tuple[int, ...], float] = {}
-        for members, weight in self.solution.likely(UNLIKELY):
+        for members, weight in self.solution.likely(judgement.UNLIKELY):
             key = tuple([place for place in members if place in explaining])
             mass[key] = mass.get(key, 0.0) + weight
         best = sorted(mass.items(), key=lambda item: -item[1])[:MOST_LISTED]
@@ -105,7 +93,7 @@ class Question:
         """How much one sign's answer varies between the groups, near to its bits (half the chi-square over ln 2), without a logarithm."""
         shares = list(map(mul, self.weights, row))
         mean, square = sum(shares), sum(map(mul, shares, row))
-        return (square - mean * mean) / (mean * (1 - mean)) / 1.386 if 0 < mean < 1 else 0.0
+        return (square - mean * mean) / (mean * (1 - mean)) / CHI_SQUARES_A_BIT if 0 < mean < 1 else 0.0
 
     def joint(self, rows: Sequence[list[float]]) -> tuple[float, float, float]:
         """In the answers to several signs at once: bits about the groups, bits about the call, and how much surer the lead."""
@@ -133,7 +121,7 @@ class Question:
 def possible(look: Look, case: Case) -> bool:
     """Whether the scout carries its tools and it is the hour for it."""
     carried = case.tools is None or set(look.tools) <= case.tools
-    return carried and (not look.night or case.hour is None or case.hour >= NIGHT[0] or case.hour < NIGHT[1])
+    return carried and (not look.night or case.hour is None or case.hour >= judgement.NIGHT[0] or case.hour < judgement.NIGHT[1])
 
 
 def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> list[NextLook]:
@@ -141,7 +129,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     network = question.network
     case = network.case
     pests = [suspect for suspect in ranking.suspects if network.agents[network.place[suspect.agent]].is_pest and not suspect.confirmed]
-    leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > 0.05 else None
+    leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > judgement.IN_THE_LEAD else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
     worthwhile = []
     for look in looks.values():
@@ -153,21 +141,26 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         asked = sorted(signs, key=lambda sign: -worth[sign])
         asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
         bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
-        bits += REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
-        if bits >= WORTH_A_LOOK:
+        bits += judgement.REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
+        if bits >= judgement.WORTH_A_LOOK:
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
-            worthwhile.append((look, bits, THE_CALL * (call_bits + confirms) + LEADS * leads, tuple(asked)))
-    most = max((call / (look.seconds + HANDLING) for look, _, call, _ in worthwhile), default=0.0)
+            worthwhile.append((look, bits, judgement.THE_CALL * (call_bits + confirms) + judgement.LEADS * leads, tuple(asked)))
+    most = max((call / (look.seconds + judgement.HANDLING_SECONDS) for look, _, call, _ in worthwhile), default=0.0)
 
     def key(entry: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:
         look, bits, call, _ = entry
-        cost = look.seconds + HANDLING
+        cost = look.seconds + judgement.HANDLING_SECONDS
         # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
-        return (look.id == "glance", call / cost < CHANGES_THE_CALL * most, -(THE_CALL * bits + call) / cost)
+        return (look.id == "glance", call / cost < judgement.CHANGES_THE_CALL * most, -(judgement.THE_CALL * bits + call) / cost)
 
     return [
         NextLook(
-            look.id, bits, look.seconds, asked, splits(network, ranking, asked), call >= CHANGES_THE_CALL * most * (look.seconds + HANDLING)
+            look.id,
+            bits,
+            look.seconds,
+            asked,
+            splits(network, ranking, asked),
+            call >= judgement.CHANGES_THE_CALL * most * (look.seconds + judgement.HANDLING_SECONDS),
         )
         for look, bits, call, asked in sorted(worthwhile, key=key)
     ]
@@ -175,12 +168,14 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
 
 def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:
     """The leading suspects that a look tells apart: the one that shows its signs first."""
-    leading = [network.agents[network.place[suspect.agent]] for suspect in ranking.suspects[:4] if suspect.probability > 0.02]
+    leading = [
+        network.agents[network.place[suspect.agent]] for suspect in ranking.suspects[:4] if suspect.probability > judgement.RARE_PEST
+    ]
 
     def shown(agent: Agent) -> float:
         return max(network.told_seen(sign, (agent,)) for sign in signs)
 
     ordered = sorted(leading, key=lambda agent: -shown(agent))
-    if len(ordered) < 2 or shown(ordered[0]) - shown(ordered[-1]) < 0.1:
+    if len(ordered) < 2 or shown(ordered[0]) - shown(ordered[-1]) < judgement.SPLITS:
         return tuple(agent.id for agent in ordered[:1])
     return ordered[0].id, ordered[-1].id

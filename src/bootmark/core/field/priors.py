@@ -3,19 +3,13 @@
 import math
 from dataclasses import dataclass
 
-from bootmark.core.catalogue.model import HOW_USUAL, Agent, Catalogue
+from bootmark.core import judgement
+from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.meanings import Direction
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Case
 
-MEAN_CAUSES = 1.2
-"""Agents at work, on average, on a plant that caught the eye. Where a crop's list adds up to more, the odds
-of all are lowered alike. Judgement, no source."""
-OUT_OF_SEASON = 0.15
-OUT_OF_SEASON_UNDER_COVER = 0.5
 UNDER_COVER = ("greenhouse", "tunnel")
-HINT_DAYS = 5
-HISTORY_CAP = 3
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
 
 
@@ -43,7 +37,7 @@ def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
     if case.crop in agent.hosts:
         return agent.hosts[case.crop]
     if case.crop not in catalogue.crops:
-        order = list(HOW_USUAL)
+        order = list(judgement.HOW_USUAL)
         kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == case.family]
         if kin:
             return LESS_USUAL[min(kin, key=order.index)]
@@ -52,12 +46,12 @@ def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
 
 def _in_season(agent: Agent, case: Case) -> tuple[float, list[Message]]:
     """The season's factor: this year's heat where a model tells it, otherwise the month."""
-    out = OUT_OF_SEASON_UNDER_COVER if case.place in UNDER_COVER else OUT_OF_SEASON
+    out = judgement.OUT_OF_SEASON_UNDER_COVER if case.place in UNDER_COVER else judgement.OUT_OF_SEASON
     share = case.heat.get(agent.id)
     if share is not None:
-        if share < 0.05:
+        if share < judgement.NOT_NOW_SHARE:
             return out, [says(Says.HEAT_NOT_NOW, Direction.AGAINST)]
-        return 1.0, [says(Says.HEAT_NOW, Direction.FOR)] if share > 0.5 else []
+        return 1.0, [says(Says.HEAT_NOW, Direction.FOR)] if share > judgement.NOW_SHARE else []
     if case.month not in agent.months_in(case.hemisphere):
         return out, [says(Says.SEASON_OUT, Direction.AGAINST)]
     return 1.0, []
@@ -67,7 +61,7 @@ def _weather(agent: Agent, case: Case) -> tuple[float, list[Message]]:
     factor, reasons = 1.0, []
     for hint, times in agent.favoured.items():
         days = case.weather.get(hint, 0)
-        if days >= HINT_DAYS and times != 1:
+        if days >= judgement.HINT_DAYS and times != 1:
             factor *= times
             reasons.append(says(Says.SPELL, Direction.FOR if times > 1 else Direction.AGAINST, spell=hint, days=days))
     return factor, reasons
@@ -77,20 +71,20 @@ def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple
     """One prior for each agent, in their order."""
     odds, seasons, usual_chance = [], [], []
     for agent in agents:
-        chance = HOW_USUAL[_usual(agent, case, catalogue)]
+        chance = judgement.HOW_USUAL[_usual(agent, case, catalogue)]
         factor, season = _in_season(agent, case)
         factor *= agent.places.get(case.place, 1.0)
         odds.append(chance / (1 - chance) * factor)
         seasons.append(season)
         usual_chance.append(odds[-1] / (1 + odds[-1]))
-    scale = min(1.0, MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
+    scale = min(1.0, judgement.MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
     answers = []
     for agent, own, season in zip(agents, odds, seasons, strict=True):
         factor, weather = _weather(agent, case)
         reasons = [*season, *_of_place(agent, case), *weather]
         past = case.history.get(agent.id, 0)
         if past:
-            factor *= 1 + min(past, HISTORY_CAP)
+            factor *= 1 + min(past, judgement.HISTORY_CAP)
             reasons.append(says(Says.HISTORY, Direction.FOR, times=past))
         whole = own * scale * factor
         answers.append(Prior(whole / (1 + whole), tuple(reasons)))

@@ -5,11 +5,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from bootmark.core import judgement
+
 PUBLISHED, FROM_SCARS = "unifoliate", "cotyledon"
 """Where counting begins: the unifoliate leaves are node one (Fehr and Caviness 1977), or the cotyledon scars are (common practice)."""
 COUNTS = (PUBLISHED, FROM_SCARS)
-DAYS_A_NODE = (3.0, 4.0, 5.0)
-"""Days from one node to the next: the fewest, the usual, the most. Common practice, no source."""
 POD_R3_MM, POD_R4_MM = 5.0, 20.0
 TOP_NODES = 4
 
@@ -105,7 +105,7 @@ def node_date(noted: Sequence[tuple[dt.date, int]], node: int) -> NodeDate:
     last_day, last = ordered[-1]
     if node <= last:
         raise ValueError(f"node {node} is there already: {last} were counted on {last_day:%-d %B}")
-    fewest, usual, most = DAYS_A_NODE
+    fewest, usual, most = judgement.DAYS_A_NODE
     gained, days = last - ordered[0][1], (last_day - ordered[0][0]).days
     pace = min(max(days / gained, fewest), most) if gained > 0 and days > 0 else usual
     ahead = node - last

@@ -7,9 +7,6 @@ from bootmark.core.meanings import TrapKind, TrapWait
 
 CHECK, LURE = TrapWait
 LURED = (TrapKind.DELTA, TrapKind.BUCKET)
-LURE_DAYS = 42
-"""Days that a lure lasts where its label says nothing else. Common practice, no source."""
-CHECK_DAYS = 3
 
 
 @dataclass(frozen=True)

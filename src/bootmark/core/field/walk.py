@@ -5,13 +5,10 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
+from bootmark.core import judgement
 from bootmark.core.meanings import Spell, TrapWait
 from bootmark.core.messages import Message, Says, says
 
-CALM_RHYTHM_DAYS = 7
-FAST_RHYTHM_DAYS = 3
-FAST_SPELL_DAYS = 5
-SOON_DAYS = 6
 MOST_UNCROSSED = 150
 ALWAYS_CARRIED = ("hand lens", "white paper", "knife", "flagging tape")
 
@@ -107,29 +104,39 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
         late = (today - look.due).days
         if late >= 0:
             kind = Says.SEE_WHETHER_IT_WORKED if look.after_treatment else Says.LOOK_DUE
-            reasons.append(Why(says(kind, agent=look.agent, late=late, look_for=look.look_for), 60 + late, "return", look.id))
+            reasons.append(
+                Why(says(kind, agent=look.agent, late=late, look_for=look.look_for), judgement.WEIGHT_RETURN + late, "return", look.id)
+            )
     for case in block.cases:
-        reasons.append(Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), 50, "case"))
+        reasons.append(Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), judgement.WEIGHT_CASE, "case"))
     for trap in block.traps:
         late = (today - trap.due).days
         if late >= 0:
             kind = Says.READ_TRAP if trap.what == TrapWait.CHECK else Says.CHANGE_LURE
-            reasons.append(Why(says(kind, agent=trap.agent, trap=trap.name, late=late), 12 + min(late, 10), "trap"))
+            reasons.append(
+                Why(
+                    says(kind, agent=trap.agent, trap=trap.name, late=late),
+                    judgement.WEIGHT_TRAP[0] + min(late, judgement.WEIGHT_TRAP[1]),
+                    "trap",
+                )
+            )
     for opening in block.openings:
         if opening.first <= today <= opening.last:
-            reasons.append(Why(says(Says.WINDOW_OPEN, agent=opening.agent, last=opening.last), 30, "window"))
-        elif 0 < (opening.first - today).days <= SOON_DAYS:
+            reasons.append(Why(says(Says.WINDOW_OPEN, agent=opening.agent, last=opening.last), judgement.WEIGHT_OPEN, "window"))
+        elif 0 < (opening.first - today).days <= judgement.WINDOW_SOON_DAYS:
             ahead = (opening.first - today).days
-            reasons.append(Why(says(Says.WINDOW_COMES, agent=opening.agent, days=ahead), 20, "window"))
+            reasons.append(Why(says(Says.WINDOW_COMES, agent=opening.agent, days=ahead), judgement.WEIGHT_SOON, "window"))
     hot = block.spells.get(Spell.HOT_AND_DRY, 0)
     rain = block.spells.get(Spell.WEEK_OF_RAIN, 0)
-    rhythm = FAST_RHYTHM_DAYS if hot >= FAST_SPELL_DAYS else CALM_RHYTHM_DAYS
+    rhythm = judgement.FAST_RHYTHM_DAYS if hot >= judgement.FAST_SPELL_DAYS else judgement.CALM_RHYTHM_DAYS
     since = (today - block.looked).days if block.looked else None
     if since is None:
-        reasons.append(Why(says(Says.NEVER_LOOKED), 25, "rhythm"))
+        reasons.append(Why(says(Says.NEVER_LOOKED), judgement.WEIGHT_NEVER, "rhythm"))
     elif since >= rhythm:
-        kind = Says.LONG_UNSEEN_HOT if hot >= FAST_SPELL_DAYS else Says.LONG_UNSEEN_RAIN if rain else Says.LONG_UNSEEN
-        reasons.append(Why(says(kind, days=since, hot=hot, rain=rain), 10 + min(since, 30), "rhythm"))
+        kind = Says.LONG_UNSEEN_HOT if hot >= judgement.FAST_SPELL_DAYS else Says.LONG_UNSEEN_RAIN if rain else Says.LONG_UNSEEN
+        reasons.append(
+            Why(says(kind, days=since, hot=hot, rain=rain), judgement.WEIGHT_UNSEEN[0] + min(since, judgement.WEIGHT_UNSEEN[1]), "rhythm")
+        )
     return tuple(sorted(reasons, key=lambda why: -why.weight))
 
 

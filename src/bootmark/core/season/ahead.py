@@ -8,11 +8,9 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.special import ndtri, stdtrit
 
+from bootmark.core import judgement
+
 Array = NDArray[np.float64]
-BLOCK_DAYS = 5
-SMOOTH_DAYS = 15
-MOST_WIDENED = 2.5
-JITTER_DAYS = 9
 WINDOWS, TOLD_AHEAD = (14, 21, 28), (7, 14, 28)
 """Days back from which a departure is told, and spans ahead by which it is judged on the past years."""
 
@@ -45,9 +43,9 @@ def aligned(past: Weather, dates: Sequence[dt.date]) -> tuple[Array, Array]:
 
 def _smoothed(rows: Array) -> Array:
     """Rows of days, each smoothed by a running mean."""
-    padded = np.pad(rows, ((0, 0), (SMOOTH_DAYS, SMOOTH_DAYS)), mode="edge")
+    padded = np.pad(rows, ((0, 0), (judgement.SMOOTH_DAYS, judgement.SMOOTH_DAYS)), mode="edge")
     sums = np.cumsum(np.pad(padded, ((0, 0), (1, 0))), axis=1)
-    width = 2 * SMOOTH_DAYS + 1
+    width = 2 * judgement.SMOOTH_DAYS + 1
     return np.asarray((sums[:, width:] - sums[:, :-width]) / width)
 
 
@@ -122,12 +120,16 @@ def draws_of(heat_of_years: Array, measured: Array, draws: int, seed: int) -> Ar
     strayed = heat_of_years - _smoothed(heat_of_years.mean(axis=0, keepdims=True))[0]
     slow = _smoothed(strayed)
     fast = strayed - slow
-    widened = min(MOST_WIDENED, float(stdtrit(max(1, years - 1), 0.9) / ndtri(0.9)))
-    blocks = -(-ahead // BLOCK_DAYS)
-    year = np.repeat(rng.integers(0, years, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
-    shift = np.repeat(rng.integers(-JITTER_DAYS, JITTER_DAYS + 1, (draws, blocks)), BLOCK_DAYS, axis=1)[:, :ahead]
+    widened = min(judgement.MOST_WIDENED, float(stdtrit(max(1, years - 1), 0.9) / ndtri(0.9)))
+    blocks = -(-ahead // judgement.BLOCK_DAYS)
+    year = np.repeat(rng.integers(0, years, (draws, blocks)), judgement.BLOCK_DAYS, axis=1)[:, :ahead]
+    shift = np.repeat(rng.integers(-judgement.JITTER_DAYS, judgement.JITTER_DAYS + 1, (draws, blocks)), judgement.BLOCK_DAYS, axis=1)[
+        :, :ahead
+    ]
     place = np.clip(np.arange(start, days)[None, :] + shift, 0, days - 1)
     one_year, sign = rng.integers(0, years, (draws, 1)), rng.choice([-1.0, 1.0], (draws, 1))
-    late = np.clip(np.arange(start, days)[None, :] + rng.integers(-SMOOTH_DAYS, SMOOTH_DAYS + 1, (draws, 1)), 0, days - 1)
+    late = np.clip(
+        np.arange(start, days)[None, :] + rng.integers(-judgement.SMOOTH_DAYS, judgement.SMOOTH_DAYS + 1, (draws, 1)), 0, days - 1
+    )
     drawn = np.maximum(0.0, course[start:] + fast[year, place] + widened * np.sqrt(1 - weight**2) * sign * slow[one_year, late])
     return np.asarray(drawn * (course[start:] / np.maximum(drawn.mean(axis=0), 1e-9)))

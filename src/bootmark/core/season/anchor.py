@@ -13,14 +13,11 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import gammaln
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Heat
 from bootmark.core.season import shares
 
 Array = NDArray[np.float64]
-CLUMPED = 0.1
-"""Correlation of stages within a sample: animals on one plant are often of one brood. Judgement, no source."""
-MISREAD = 0.01
-"""Chance that an animal is put down under each stage whatever it is. Judgement, no source."""
 POINTS, REACH = 41, 3.0
 
 
@@ -66,7 +63,7 @@ def likelihood(counts: Sequence[int], expected: Array) -> Array:
     Biometrika 49: 65-82; the clumping is judgement.
     """
     seen = np.asarray(counts, dtype=float).reshape(-1, *([1] * (expected.ndim - 1)))
-    worth = (1 - CLUMPED) / CLUMPED
+    worth = (1 - judgement.CLUMPED) / judgement.CLUMPED
     alpha = worth * np.maximum(expected, 1e-9)
     total = alpha.sum(axis=0)
     return np.asarray(gammaln(total) - gammaln(total + seen.sum()) + (gammaln(alpha + seen) - gammaln(alpha)).sum(axis=0))
@@ -91,7 +88,7 @@ def weigh(
         rows = shares.by_stage(shares.phases(heat * factors + moves, model, None if held is None else held * factors + moves), model)
         visible = np.stack([rows[stage] for stage in stages])
         # Whoever sees an animal sees it in some stage: those not out yet, or gone, are in no sample.
-        visible = (visible + MISREAD) / (visible + MISREAD).sum(axis=0)
+        visible = (visible + judgement.MISREAD) / (visible + judgement.MISREAD).sum(axis=0)
         score = score + likelihood([int(sighting.counts.get(stage, 0)) for stage in stages], visible)
     after = np.exp(score - score.max())
     after /= after.sum()

@@ -4,11 +4,9 @@ import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Heat
 from bootmark.core.messages import Message, Says, says
-
-SEASON_DAYS = 300
-"""How far back a biofix, a sighting or a catch still belongs to this season. Judgement, no source."""
 
 
 @dataclass(frozen=True)
@@ -32,6 +30,10 @@ def sustained_catch(checks: Sequence[Check], checks_in_row: int, within_days: in
 
     checks: of one trap or of several on one block, in any order; those of one day count as one check. Raises ValueError for a rule
     that asks for nothing. Common practice, no source: a single moth may have been blown in.
+
+    >>> april = [Check(dt.date(2026, 4, day), caught) for day, caught in ((20, 1), (23, 0), (26, 2), (29, 3))]
+    >>> print(sustained_catch(april, checks_in_row=2, within_days=7).on)
+    2026-04-26
     """
     if checks_in_row < 1 or within_days < 0:
         raise ValueError("a sustained catch takes at least one check")
@@ -62,7 +64,7 @@ def calendar_day(heat: Heat, southern: bool, today: dt.date) -> dt.date | None:
 
 def season_begins(day: dt.date, southern: bool) -> dt.date:
     """The first day whose crop stages belong to a day's season: new year in the north, so many days back where a summer spans it."""
-    return day - dt.timedelta(days=SEASON_DAYS) if southern else day.replace(month=1, day=1)
+    return day - dt.timedelta(days=judgement.SEASON_DAYS) if southern else day.replace(month=1, day=1)
 
 
 def crop_event(heat: Heat, stages: Sequence[tuple[dt.date, int]], since: dt.date) -> Proposal | None:

@@ -6,13 +6,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core import judgement
+
 Array = NDArray[np.float64]
 LAPSE = 0.0065
 """Degrees C lost for each metre of height: the International Standard Atmosphere (ISO 2533:1975)."""
 EARTH_METRES = 6_371_000.0
-POWER = 2.0
-NEAREST_METRES = 50.0
-"""Closer than this a station counts as standing on the spot."""
 
 
 @dataclass(frozen=True)
@@ -34,14 +33,14 @@ def distance(place: Place, other: Place) -> float:
     return float(2 * EARTH_METRES * np.arcsin(np.sqrt(min(1.0, half))))
 
 
-def weights(stations: Sequence[Place], at: Place, power: float = POWER) -> Array:
+def weights(stations: Sequence[Place], at: Place, power: float = judgement.DISTANCE_POWER) -> Array:
     """What each station counts for at a place; they add to one. Source: Shepard (1968), inverse distance to a power."""
-    metres = np.maximum([distance(station, at) for station in stations], NEAREST_METRES)
+    metres = np.maximum([distance(station, at) for station in stations], judgement.NEAREST_METRES)
     nearness = metres**-power
     return np.asarray(nearness / nearness.sum())
 
 
-def blend(stations: Sequence[Place], values: ArrayLike, at: Place, power: float = POWER) -> Array:
+def blend(stations: Sequence[Place], values: ArrayLike, at: Place, power: float = judgement.DISTANCE_POWER) -> Array:
     """Temperatures at a place from those of stations.
 
     values: degrees C, (stations, ...), NaN where a station is silent: the others then share its weight. Returns (...), NaN where

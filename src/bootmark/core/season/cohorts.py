@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.lives import Life
 from bootmark.core.season import rates
 
@@ -57,7 +58,7 @@ def _places(life: Life) -> dict[str, slice]:
 
 
 @functools.lru_cache(maxsize=512)
-def settled(life: Life, temp: float = 22.0, days: int = 90) -> Array:
+def settled(life: Life, temp: float = judgement.REFERENCE, days: int = 90) -> Array:
     """The shares of compartments to which a population left alone settles at one temperature; they add to one.
 
     Kept: treat it as read-only.

@@ -6,12 +6,12 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from bootmark.core import judgement
 from bootmark.core.season import blend, gaps
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.blend import Place
 from bootmark.core.season.gaps import Extremes
 
-LEAST_DAYS_OF_A_YEAR = 300
 SILENT = (np.nan, np.nan)
 
 
@@ -40,7 +40,7 @@ class DailySeries:
         for day in self.days:
             if day.year < before.year:
                 by_year.setdefault(day.year, []).append(day)
-        whole = [sorted(dates) for _, dates in sorted(by_year.items(), reverse=True) if len(dates) >= LEAST_DAYS_OF_A_YEAR]
+        whole = [sorted(dates) for _, dates in sorted(by_year.items(), reverse=True) if len(dates) >= judgement.LEAST_DAYS_OF_A_YEAR]
         return [Weather(tuple(dates), *np.array([self.days[day] for day in dates], dtype=float).T) for dates in whole]
 
     def between(self, first: dt.date, end: dt.date) -> "DailySeries":
@@ -74,5 +74,9 @@ def warmed(weather: Weather, degrees: float, since: dt.date | None = None) -> We
 
 
 def same_day(day: dt.date, year: int) -> dt.date:
-    """A day in another year; the 28th of February for the 29th."""
+    """A day in another year; the 28th of February for the 29th.
+
+    >>> print(same_day(dt.date(2024, 2, 29), 2026))
+    2026-02-28
+    """
     return day.replace(year=year, day=28) if (day.month, day.day) == (2, 29) else day.replace(year=year)

@@ -121,6 +121,11 @@ def daily(
     unknown method or cut-off.
     Source: single sine Baskerville and Emin (1969); double sine Allen (1976); triangles and
     cut-offs Zalom et al. (1983).
+
+    Example: a sine between 0 and 20 C spends half the day above 10, and its mean height over the day is 10 / pi.
+
+    >>> [round(float(heat), 3) for heat in daily([0.0, 12.0], [20.0, 28.0], 10.0)]
+    [3.183, 10.0]
     """
     _check(lower, upper, cutoff)
     if method not in _CURVES:
@@ -150,6 +155,11 @@ def hourly(temps: ArrayLike, lower: float, upper: float | None = None, *, cutoff
     temps: degrees C, shape (..., 24 * n), the first hour of a day first. Returns degree-days C,
     shape (..., n). Raises ValueError where the hours don't make whole days.
     Source: Zalom et al. (1983), the sum of hourly heat divided by 24.
+
+    Example: half a day at 20 C and half at 5, above 10 C.
+
+    >>> hourly([20.0] * 12 + [5.0] * 12, 10.0).tolist()
+    [5.0]
     """
     _check(lower, upper, cutoff)
     hours = np.asarray(temps, dtype=float)

@@ -1,7 +1,4 @@
-"""Readings that can't be right, or may not be: flagged for a person, never changed here.
-
-Limits are judgement, no source, unless one is named.
-"""
+"""Readings that can't be right, or may not be: flagged for a person, never changed here."""
 
 import datetime as dt
 import itertools
@@ -11,16 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from bootmark.core import units
+from bootmark.core import judgement, units
 from bootmark.core.meanings import FaultKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.season.normals import Normals
 
 Array = NDArray[np.float64]
-SPIKE_SPREADS, SPIKE_LEAST = 4.0, 8.0
-STUCK_DAYS, STUCK_HOURS = 3, 8
-UNIT_DAYS, UNIT_OFF = 3, 12.0
-CLOCK_HOURS, CLOCK_DAYS = 3.0, 4
 
 
 @dataclass(frozen=True)
@@ -62,7 +55,7 @@ def _stuck(dates: Sequence[dt.date], low: Array, high: Array) -> list[Flag]:
     for n in range(1, len(dates) + 1):
         if n < len(dates) and low[n] == low[start] and high[n] == high[start] and (dates[n] - dates[n - 1]).days == 1:
             continue
-        if n - start >= STUCK_DAYS:
+        if n - start >= judgement.STUCK_DAYS:
             why = says(Says.STUCK_DAYS, low=float(low[start]), high=float(high[start]), days=n - start)
             flags += [Flag(dates[place], FaultKind.STUCK, why) for place in range(start, n)]
         start = n
@@ -78,9 +71,9 @@ def _spikes(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | 
         for name, row, place in (("minimum", low, 0), ("maximum", high, 1)):
             beside = (row[n - 1] + row[n + 1]) / 2
             off, own = row[n] - beside, abs(row[n + 1] - row[n - 1])
-            if abs(off) < SPIKE_LEAST + own:
+            if abs(off) < judgement.SPIKE_LEAST + own:
                 continue
-            if usual is not None and abs(row[n] - usual.on(dates[n])[place]) < SPIKE_SPREADS * usual.spread:
+            if usual is not None and abs(row[n] - usual.on(dates[n])[place]) < judgement.SPIKE_SPREADS * usual.spread:
                 continue
             why = says(Says.SPIKE, extreme=name, temp=float(row[n]), off=float(abs(off)), side="above" if off > 0 else "below")
             flags.append(Flag(dates[n], FaultKind.SPIKE, why))
@@ -97,13 +90,13 @@ def _units(dates: Sequence[dt.date], low: Array, high: Array, usual: Normals | N
     for n, day in enumerate(dates):
         expected = sum(usual.on(day)) / 2
         read = ((low[n] + high[n]) / 2, float(units.celsius((low[n] + high[n]) / 2)))
-        if abs(read[0] - expected) > UNIT_OFF and abs(read[1] - expected) < UNIT_OFF / 2:
+        if abs(read[0] - expected) > judgement.UNIT_OFF and abs(read[1] - expected) < judgement.UNIT_OFF / 2:
             mended = float(units.celsius(low[n])), float(units.celsius(high[n]))
             why = says(Says.FAHRENHEIT, low=float(low[n]), high=float(high[n]), low_mended=mended[0], high_mended=mended[1])
             run.append(Flag(day, FaultKind.UNIT, why, *mended))
             if n + 1 < len(dates):
                 continue
-        if len(run) >= UNIT_DAYS:
+        if len(run) >= judgement.UNIT_DAYS:
             flags += run
         run = []
     return flags
@@ -121,7 +114,7 @@ def of_hours(times: Sequence[dt.datetime], temps: ArrayLike, longitude: float) -
     for n in range(1, len(values) + 1):
         if n < len(values) and values[n] == values[start]:
             continue
-        if n - start >= STUCK_HOURS:
+        if n - start >= judgement.STUCK_HOURS:
             day = times[start].date()
             why = says(Says.STUCK_HOURS, temp=float(values[start]), hours=n - start, since=times[start].time())
             flags.setdefault(day, Flag(day, FaultKind.STUCK, why))
@@ -146,15 +139,15 @@ def _clock(times: Sequence[dt.datetime], values: Array, longitude: float) -> lis
     flags: list[Flag] = []
     for day, rows in days.items():
         off = 0.0
-        if len(rows) == 24 and max(v for _, v in rows) - min(v for _, v in rows) > 4:
+        if len(rows) == 24 and max(v for _, v in rows) - min(v for _, v in rows) > judgement.CLOCK_SWING:
             off = (warmest_hour([v for _, v in sorted(rows)]) + sorted(rows)[0][0] - 15 + 12) % 24 - 12
-        if abs(off) >= CLOCK_HOURS and (not late or off * late[-1][1] > 0):
+        if abs(off) >= judgement.CLOCK_HOURS and (not late or off * late[-1][1] > 0):
             late.append((day, off))
-            if len(late) == CLOCK_DAYS:
+            if len(late) == judgement.CLOCK_DAYS:
                 mean = sum(hours for _, hours in late) / len(late)
-                why = says(Says.CLOCK_SHIFTED, hours=abs(mean), way="late" if mean > 0 else "early", days=CLOCK_DAYS)
+                why = says(Says.CLOCK_SHIFTED, hours=abs(mean), way="late" if mean > 0 else "early", days=judgement.CLOCK_DAYS)
                 flags += [Flag(shifted, FaultKind.CLOCK, why) for shifted, _ in late]
-            elif len(late) > CLOCK_DAYS:
+            elif len(late) > judgement.CLOCK_DAYS:
                 flags.append(Flag(day, FaultKind.CLOCK, flags[-1].why))
         else:
             late = []

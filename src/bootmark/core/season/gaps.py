@@ -6,12 +6,10 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
+from bootmark.core import judgement
 from bootmark.core.meanings import DayKind, Fill
 from bootmark.core.season.ahead import Weather
 
-SHORT_GAP = 3
-OVERLAP_DAYS = 30
-"""Days both stations must have before one is filled from the other. Judgement, no source."""
 LINE, NEIGHBOUR, NORMALS = Fill
 
 Extremes = tuple[float, float]
@@ -44,7 +42,7 @@ def fill(
         end = place
         while kinds[end] == DayKind.FILLED:
             end += 1
-        if end - place <= SHORT_GAP:
+        if end - place <= judgement.SHORT_GAP_DAYS:
             for column in (0, 1):
                 values[place:end, column] = np.interp(np.arange(place, end), [place - 1, end], values[[place - 1, end], column])
             kinds[place:end] = [LINE] * (end - place)
@@ -61,7 +59,7 @@ def fill(
 def _difference(days: Mapping[dt.date, Extremes], neighbour: Mapping[dt.date, Extremes]) -> Extremes | None:
     """What a neighbour's extremes lack to a station's, on average; None where they share too few days."""
     both = [day for day in days if day in neighbour]
-    if len(both) < OVERLAP_DAYS:
+    if len(both) < judgement.OVERLAP_DAYS:
         return None
     low, high = np.mean([np.subtract(days[day], neighbour[day]) for day in both], axis=0)
     return float(low), float(high)

@@ -6,15 +6,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.lives import Life, lives
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.meanings import AgentKind
 from bootmark.core.season import cohorts, rates
 
 Array = NDArray[np.float64]
-STARVES = 0.012
-"""Share of hungry predators that die or leave for each degree-day C without prey. Judgement, no source."""
-MOST_RELEASED = 20.0
+CLOSE_ENOUGH = 0.01
+"""Share of the answer to which the number of predators is searched."""
 FAMILIAR = "predatory-mites"
 OTHERS = "ladybirds"
 
@@ -140,7 +140,7 @@ def together(
         own = _eaten(total, float(hunger[day]), eater)
         fed = own / (eater.eats * float(hunger[day])) if hunger[day] > 0 else 1.0
         state = cohorts.day(life, state[None, :] * np.exp(-active * own / total if total > 0 else 0.0), float(warmth[day]))[0]
-        hunters = hunters * np.where(eats > 0, np.exp(-STARVES * float(hunger[day]) * (1 - fed)), 1.0)
+        hunters = hunters * np.where(eats > 0, np.exp(-judgement.STARVES * float(hunger[day]) * (1 - fed)), 1.0)
         hunters = cohorts.day(eater, hunters[None, :], float(hunger[day]), laying=fed)[0]
     rows = np.array(course)
     return Together(rows[:, 0], rows[:, 1])
@@ -160,10 +160,10 @@ def release_needed(
 
     if held(0.0):
         return 0.0
-    if not held(MOST_RELEASED):
+    if not held(judgement.MOST_RELEASED):
         return None
-    low, high = 0.0, MOST_RELEASED
-    while high - low > 0.01 * max(1.0, high):
+    low, high = 0.0, judgement.MOST_RELEASED
+    while high - low > CLOSE_ENOUGH * max(1.0, high):
         middle = (low + high) / 2
         low, high = (low, middle) if held(middle) else (middle, high)
     return high

@@ -13,15 +13,13 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtri
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Control, Heat
 from bootmark.core.season.phenology import Season
 
 Array = NDArray[np.float64]
 RANKS = 39
 COURSES = (0.3, 0.4, 0.3)
-EFFICACY = 0.9
-"""Share of those reached that a control kills, where nothing else is known. Judgement, no source."""
-AHEAD_DAYS = 120
 
 
 @dataclass(frozen=True)
@@ -50,7 +48,7 @@ def best_days(
     after: dt.date,
     treatments: int = 1,
     lasts_days: int | None = None,
-    efficacy: float = EFFICACY,
+    efficacy: float = judgement.EFFICACY,
 ) -> Best | None:
     """The day, or days, on which a control spares the crop most of the feeding of the generation that is or comes next.
 
@@ -70,7 +68,7 @@ def best_days(
     if not feeding:
         return None
     begins, ends = entries[..., min(feeding)], _end(entries, max(feeding), days)
-    candidates = np.arange(first, min(first + AHEAD_DAYS, days))
+    candidates = np.arange(first, min(first + judgement.AHEAD_DAYS, days))
     killed = _killed(entries, model, control, candidates, lasts_days or control.lasts_days, feeding, days)
     length = np.maximum(ends - np.maximum(begins, first), 0.0)
     weights = np.asarray(COURSES)[:, None] / RANKS
@@ -95,7 +93,7 @@ def _generation(season: Season, model: Heat, feeds: Collection[str], first: int)
                 runs.append([place])
     for run in runs:
         following = model.events[run[-1] + 1].id if run[-1] + 1 < len(model.events) else ""
-        if not following or float(season.passed[following][first]) < 0.9:
+        if not following or float(season.passed[following][first]) < judgement.GENERATION_PASSED:
             return run
     return []
 

@@ -7,10 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core import judgement
+
 Array = NDArray[np.float64]
 HARMONICS = 3
-LEAST_DAYS = 300
 DAYS_OF_YEAR = 366
+MEAN_YEAR = 365.25
 
 
 @dataclass(frozen=True)
@@ -28,7 +30,7 @@ class Normals:
 
 
 def _waves(days_of_year: Array, harmonics: int) -> Array:
-    turn = 2 * np.pi * (days_of_year - 1) / 365.25
+    turn = 2 * np.pi * (days_of_year - 1) / MEAN_YEAR
     columns = [np.ones_like(turn)]
     for n in range(1, harmonics + 1):
         columns += [np.cos(n * turn), np.sin(n * turn)]
@@ -45,8 +47,13 @@ def normals(dates: Sequence[dt.date], tmin: ArrayLike, tmax: ArrayLike, harmonic
     """
     low, high = np.asarray(tmin, dtype=float), np.asarray(tmax, dtype=float)
     there = ~(np.isnan(low) | np.isnan(high))
-    if int(there.sum()) < LEAST_DAYS or len({day.month for day, measured in zip(dates, there, strict=True) if measured}) < 12:
-        raise ValueError(f"{int(there.sum())} days are too few to tell a year's normals: {LEAST_DAYS} are needed, from every month")
+    if (
+        int(there.sum()) < judgement.LEAST_DAYS_OF_NORMALS
+        or len({day.month for day, measured in zip(dates, there, strict=True) if measured}) < 12
+    ):
+        raise ValueError(
+            f"{int(there.sum())} days are too few to tell a year's normals: {judgement.LEAST_DAYS_OF_NORMALS} are needed, from every month"
+        )
     yday = np.array([day.timetuple().tm_yday for day in dates], dtype=float)
     waves, every = _waves(yday[there], harmonics), _waves(np.arange(1.0, DAYS_OF_YEAR + 1), harmonics)
     usual = []

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Control, Event, Heat
 from bootmark.core.meanings import ControlKind, DayKind
 from bootmark.core.season import ahead, anchor, degree_days, shares
@@ -14,15 +15,8 @@ from bootmark.core.season.ahead import Weather
 from bootmark.core.season.anchor import Sighting
 
 Array = NDArray[np.float64]
-CALIBRATION_SPREAD = 0.03
-BIOFIX_SPREAD = 10.0
-"""Degree-days C by which a biofix may be off, one standard deviation: a day or two in spring. Judgement, no source."""
 SOURCES = tuple(DayKind)
 PERCENTS = (10.0, 50.0, 90.0)
-WINDOW_SHARE = 0.25
-NEAR_DAYS = 14
-SPAN_DAYS = 300
-EVENT_SPAN = (0.04, 0.8)
 
 
 @dataclass(frozen=True)
@@ -111,8 +105,8 @@ def forecast(
     as_of: dt.date,
     draws: int = 200,
     seed: int = 0,
-    model_error: float = CALIBRATION_SPREAD,
-    biofix_error: float = BIOFIX_SPREAD,
+    model_error: float = judgement.CALIBRATION_SPREAD,
+    biofix_error: float = judgement.BIOFIX_SPREAD,
     sightings: Sequence[Sighting] = (),
     southern: bool = False,
 ) -> Season:
@@ -171,7 +165,7 @@ def forecast(
 
 def _span(biofix: dt.date) -> tuple[dt.date, ...]:
     """The days of a forecast: to the end of the biofix's year, or 300 days on where it lies in the second half."""
-    last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=SPAN_DAYS)
+    last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=judgement.SPAN_DAYS)
     return tuple(biofix + dt.timedelta(days=n) for n in range((last - biofix).days + 1))
 
 
@@ -258,7 +252,7 @@ def _sources(kinds: Sequence[str], mean_daily: Array, until: float) -> dict[str,
 
 
 def window(
-    season: Season, control: Control, model: Heat, *, share: float = WINDOW_SHARE, after: dt.date | None = None
+    season: Season, control: Control, model: Heat, *, share: float = judgement.WINDOW_SHARE, after: dt.date | None = None
 ) -> tuple[dt.date, dt.date] | None:
     """First and last day on which a control can do its work.
 
@@ -270,7 +264,11 @@ def window(
     """
     if control.at_events:
         met = [season.passed[event] for event in control.at_events if event in season.passed]
-        days = np.any([(row >= EVENT_SPAN[0]) & (row <= EVENT_SPAN[1]) for row in met], axis=0) if met else np.zeros(0, bool)
+        days = (
+            np.any([(row >= judgement.EVENT_SPAN[0]) & (row <= judgement.EVENT_SPAN[1]) for row in met], axis=0)
+            if met
+            else np.zeros(0, bool)
+        )
     else:
         wanted = set(control.phases) or {event.id for event in model.events if event.stage in control.stages}
         rows = [season.phases[phase] for phase in sorted(wanted) if phase in season.phases]
@@ -285,7 +283,7 @@ def window(
 
 def near(span: tuple[dt.date, dt.date] | None, day: dt.date) -> bool:
     """Whether a window calls for somebody: it is open, or opens within two weeks. Judgement, no source."""
-    return span is not None and (span[0] - day).days <= NEAR_DAYS
+    return span is not None and (span[0] - day).days <= judgement.WINDOW_NEAR_DAYS
 
 
 def leading_window(season: Season, agent: Agent, *, after: dt.date) -> tuple[Control, tuple[dt.date, dt.date]] | None:

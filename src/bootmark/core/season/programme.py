@@ -7,15 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.catalogue.model import Agent, Control
 from bootmark.core.meanings import StepKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.season import cohorts, degree_days
-from bootmark.core.season.killing import EFFICACY
 
-LEAST_GAP_DAYS = 3
-MOST_GAP_DAYS = 21
 PADDED_DAYS = 120
 
 
@@ -63,7 +61,7 @@ def simulated_gaps(agent: Agent, control: Control, temps: Sequence[tuple[float, 
     seasonal = agent.heat is not None and bool(agent.heat.events)
     if life is None or seasonal or control.repeats < 2 or not control.spares_eggs or life.spans[0].stage != "egg":
         return None
-    kill = cohorts.Kill(dict.fromkeys(life.reached(control.stages), EFFICACY), lasts=control.lasts_days)
+    kill = cohorts.Kill(dict.fromkeys(life.reached(control.stages), judgement.EFFICACY), lasts=control.lasts_days)
     try:
         days = cohorts.best_schedule(life, _padded(temps), control.repeats, kill)
     except ValueError:
@@ -110,5 +108,5 @@ def _repeat(agent: Agent, control: Control, temps: ArrayLike, simulated: int | N
     if simulated:
         kind = Says.REPEAT_SIMULATED if hatch else Says.REPEAT_SIMULATED_UNTIMED
         return simulated, says(kind, hatch=hatch or 0, days=simulated)
-    days = min(max(hatch or control.look_again_days, LEAST_GAP_DAYS), MOST_GAP_DAYS)
+    days = min(max(hatch or control.look_again_days, judgement.LEAST_GAP_DAYS), judgement.MOST_GAP_DAYS)
     return days, says(Says.REPEAT_HATCH, hatch=hatch) if hatch else says(Says.REPEAT_INTERVAL)

@@ -6,16 +6,21 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.optimize import brentq
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.lives import Life
 
 Array = NDArray[np.float64]
-REFERENCE = 22.0
-"""Degrees C at which the curve gives what the straight line of degree-days gives: the middle of what life tables are fitted on."""
 HOURS = 24
 
 
 def optimum(lower: float, lethal: float, m: float) -> float:
-    """Temperature of fastest development on the second curve of Briere et al. (1999), their equation 4. Degrees C."""
+    """Temperature of fastest development on the second curve of Briere et al. (1999), their equation 4. Degrees C.
+
+    Example by hand: (140 + 30 + the root of 14,900) / 10.
+
+    >>> round(optimum(10.0, 35.0, 2.0), 2)
+    29.21
+    """
     inner = 4 * m**2 * lethal**2 + (m + 1) ** 2 * lower**2 - 4 * m**2 * lower * lethal
     return float((2 * m * lethal + (m + 1) * lower + np.sqrt(inner)) / (4 * m + 2))
 
@@ -35,7 +40,7 @@ def briere(temp: ArrayLike, lower: float, lethal: float, m: float = 2.0) -> Arra
 def _bend(life: Life) -> tuple[float, float]:
     """The m that puts the optimum where the life table has it, and the scale that makes degree-days of the curve."""
     m = float(brentq(lambda m: optimum(life.lower, life.lethal, m) - life.optimum, 0.02, 200.0))
-    return m, (REFERENCE - life.lower) / float(briere(REFERENCE, life.lower, life.lethal, m))
+    return m, (judgement.REFERENCE - life.lower) / float(briere(judgement.REFERENCE, life.lower, life.lethal, m))
 
 
 def heat(life: Life, temp: ArrayLike) -> Array:
@@ -49,7 +54,11 @@ def heat(life: Life, temp: ArrayLike) -> Array:
 
 
 def hours_of(extremes: ArrayLike) -> Array:
-    """Twenty-four temperatures of days from their extremes, by one sine wave a day: (days, 2) to (days, 24), degrees C."""
+    """Twenty-four temperatures of days from their extremes, by one sine wave a day: (days, 2) to (days, 24), degrees C.
+
+    >>> round(float(hours_of([[10.0, 20.0]]).mean()), 6)
+    15.0
+    """
     low, high = np.asarray(extremes, dtype=float).T
     turn = np.cos((np.arange(HOURS) + 0.5 - 15) * 2 * np.pi / HOURS)
     return np.asarray((low + high)[:, None] / 2 + (high - low)[:, None] / 2 * turn)

@@ -2,11 +2,8 @@
 
 from collections.abc import Mapping, Sequence
 
+from bootmark.core import judgement
 from bootmark.core.meanings import Spell
-
-HOT = 25.0
-DRY = 1.0
-SOAKING = 2.0
 
 
 def spells(days: Sequence[tuple[float, float | None]]) -> Mapping[str, int]:
@@ -19,13 +16,13 @@ def spells(days: Sequence[tuple[float, float | None]]) -> Mapping[str, int]:
     """
     lengths = dict.fromkeys(Spell, 0)
     for high, rain in reversed(days):
-        if high < HOT or (rain or 0.0) >= DRY:
+        if high < judgement.HOT_DAY or (rain or 0.0) >= judgement.WET_DAY:
             break
         lengths[Spell.HOT_AND_DRY] += 1
     for _, rain in reversed(days):
-        if rain is None or rain >= SOAKING:
+        if rain is None or rain >= judgement.SOAKING:
             break
         lengths[Spell.DROUGHT] += 1
-    rainy = sum((rain or 0.0) >= DRY for _, rain in days[-7:])
-    lengths[Spell.WEEK_OF_RAIN] = rainy if rainy >= 5 else 0
+    rainy = sum((rain or 0.0) >= judgement.WET_DAY for _, rain in days[-7:])
+    lengths[Spell.WEEK_OF_RAIN] = rainy if rainy >= judgement.WEEK_OF_RAIN_DAYS else 0
     return {spell: days for spell, days in lengths.items() if days}

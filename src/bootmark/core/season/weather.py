@@ -110,6 +110,11 @@ def wet_bulb(temp: ArrayLike, rh: ArrayLike, pressure: float = 101325.0) -> Arra
 
     temp: degrees C; rh: percent, same shape; pressure: Pa. Raises ValueError where rh is
     outside 0-100. Source: ASHRAE Handbook of Fundamentals (2017), chapter 1, equations 33 and 35.
+
+    Example: saturated air has no other wet bulb than itself.
+
+    >>> round(float(wet_bulb(25.0, 100.0)), 3)
+    25.0
     """
     air, damp = _checked(temp, rh)
     vapour = damp / 100 * saturation_pressure(air)
@@ -139,7 +144,11 @@ def vpd(temp: ArrayLike, rh: ArrayLike) -> Array:
     """Vapour pressure deficit, kPa.
 
     temp: degrees C; rh: percent, same shape. Raises ValueError where rh is outside 0-100.
-    Source: saturation pressure as above, times the missing share of humidity.
+    Source: saturation pressure as above, times the missing share of humidity. Example: half of the 2.338 kPa that
+    Allen et al. (1998), FAO Irrigation and Drainage Paper 56, table 2.3, gives at 20 C.
+
+    >>> round(float(vpd(20.0, 50.0)), 2)
+    1.17
     """
     air, damp = _checked(temp, rh)
     return saturation_pressure(air) * (1 - damp / 100) / 1000

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from bootmark.core import judgement
 from bootmark.core.meanings import HourState, Work
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.season import weather
@@ -38,10 +39,10 @@ class Constraints:
     not_after: the stage window's days, local.
     """
 
-    wind: tuple[float, float, float] | None = (0.8, 4.0, 5.5)
-    temp: tuple[float, float] | None = (8.0, 26.0)
-    delta_t: tuple[float, float, float] | None = (2.0, 8.0, 10.0)
-    rain_free: int = 4
+    wind: tuple[float, float, float] | None = judgement.WIND
+    temp: tuple[float, float] | None = judgement.SPRAY_TEMPERATURE
+    delta_t: tuple[float, float, float] | None = judgement.DRYING
+    rain_free: int = judgement.RAIN_FREE_HOURS
     daylight: str = "day"
     not_before: dt.date | None = None
     not_after: dt.date | None = None
@@ -99,7 +100,7 @@ def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.d
     if work == Work.EVENING_SPRAY:
         return Constraints(daylight="evening", **days)  # type: ignore[arg-type]
     if work == Work.RELEASE:
-        return Constraints(wind=None, temp=(12.0, 30.0), delta_t=None, rain_free=1, **days)  # type: ignore[arg-type]
+        return Constraints(wind=None, temp=judgement.RELEASE_TEMPERATURE, delta_t=None, rain_free=judgement.RELEASE_RAIN_FREE_HOURS, **days)  # type: ignore[arg-type]
     return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
 
 
@@ -152,8 +153,8 @@ def _rain(values: NDArray[np.float64], hours_free: int) -> list[Cell]:
     cells = []
     for place, rain in enumerate(values):
         ahead = values[place : place + 1 + hours_free]
-        wet = np.flatnonzero(ahead > 0.2)
-        if rain > 0.2:
+        wet = np.flatnonzero(ahead > judgement.RAIN_MM)
+        if rain > judgement.RAIN_MM:
             cells.append(_cell(NO, Says.RAIN, rain=float(rain)))
         elif len(wet):
             cells.append(_cell(NO, Says.RAIN_LATER, hours=int(wet[0])))
@@ -168,8 +169,8 @@ def _light(hourly: Hourly, limits: Constraints) -> list[Cell]:
     cells = []
     for time in hourly.times:
         rise, fall = weather.sun_times(time.astimezone(limits.zone).date(), hourly.latitude, hourly.longitude)
-        evening = fall - dt.timedelta(hours=2) <= time <= fall + dt.timedelta(hours=1)
-        light = rise <= time + dt.timedelta(minutes=30) and time <= fall
+        evening = fall - dt.timedelta(hours=judgement.EVENING_HOURS[0]) <= time <= fall + dt.timedelta(hours=judgement.EVENING_HOURS[1])
+        light = rise <= time + dt.timedelta(minutes=judgement.DAWN_MINUTES) and time <= fall
         if limits.daylight == "evening":
             cells.append(_cell(OK, Says.EVENING) if evening else _cell(NO, Says.NOT_EVENING))
         else:

@@ -11,7 +11,7 @@ from typing import Any, NamedTuple
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.core import ENGINE
+from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Agent, Control, Heat
 from bootmark.core.season import biofix, phenology
 from bootmark.core.season.anchor import Sighting
@@ -71,7 +71,7 @@ def biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
 def _biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
     rows = session.execute(
         of_farm(Biofix, Biofix.block_id, Biofix.agent, Biofix.on, Biofix.basis)
-        .where(Biofix.on <= day, Biofix.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
+        .where(Biofix.on <= day, Biofix.on > day - dt.timedelta(days=judgement.SEASON_DAYS))
         .order_by(Biofix.on, Biofix.seen_at)
     )
     return {(row.block_id, row.agent): Start(row.on, row.basis) for row in rows}
@@ -85,7 +85,7 @@ def sightings(session: Session, day: dt.date) -> dict[Pair, list[Sighting]]:
 def _sightings(session: Session, day: dt.date) -> dict[Pair, list[Sighting]]:
     rows = session.scalars(
         of_farm(StageSighting)
-        .where(StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=biofix.SEASON_DAYS))
+        .where(StageSighting.on <= day, StageSighting.on > day - dt.timedelta(days=judgement.SEASON_DAYS))
         .order_by(StageSighting.on, StageSighting.seen_at)
     )
     by_pair: dict[Pair, list[Sighting]] = {}

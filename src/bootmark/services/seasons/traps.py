@@ -9,6 +9,7 @@ from typing import Annotated, Any, NamedTuple
 from sqlalchemy.orm import Session
 
 from bootmark import say
+from bootmark.core import judgement
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import DueTrap
 from bootmark.core.meanings import BiofixKind, TrapKind
@@ -119,7 +120,7 @@ def register(session: Session, day: dt.date, *, ended: bool = False) -> list[Han
 
 
 def _register(session: Session, day: dt.date) -> list[Hanging]:
-    since = day - dt.timedelta(days=biofix.SEASON_DAYS)
+    since = day - dt.timedelta(days=judgement.SEASON_DAYS)
     by_trap: dict[uuid.UUID, list[Check]] = {}
     rows = of_farm(TrapCheck, TrapCheck.trap_id, TrapCheck.on, TrapCheck.caught).where(TrapCheck.on > since, TrapCheck.on <= day)
     for trap_id, on, caught in session.execute(rows.order_by(TrapCheck.on, TrapCheck.seen_at)):

@@ -9,7 +9,7 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
-from bootmark.core.field import traps as rules
+from bootmark.core import judgement
 from bootmark.core.meanings import AgentKind, TrapKind
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
@@ -89,8 +89,8 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
         blocks=[(str(block.id), block.name, ground.middle(block)) for block in ground.blocks(db())],
         checks=checks.checks if checks else (),
         svg=catches_svg([(row.on, row.caught) for row in checks.checks], today) if checks and checks.checks else "",
-        lure_days=rules.LURE_DAYS,
-        check_days=rules.CHECK_DAYS,
+        lure_days=judgement.LURE_DAYS,
+        check_days=judgement.CHECK_DAYS,
         today=today,
     )
 

@@ -1,0 +1,236 @@
+"""Every number of the core that somebody judged: no work is known that gives it. A label, an adviser or a trial may say otherwise.
+
+Beneath each: its unit, what it decides, whether it is judgement or common practice, and since when it stands so. A change of one changes
+the rules' version, so that what rests on it is made again. Numbers of one pest stand in the catalogue, published ones beside their
+source.
+"""
+
+# What a plant shows, and what it may be
+
+HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
+"""chance. That a sign is there when its agent is. The words are the catalogue's; the numbers only keep their order and rough distance.
+Judgement, 2026-11-23."""
+HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
+"""chance. That an agent is at work, before looking, on a host plant that caught the eye. Judgement, 2026-11-23."""
+TELLS_APART = 0.25
+"""chance. A sign tells agents apart where its chances differ by this much. Judgement, 2026-11-24."""
+MEAN_CAUSES = 1.2
+"""agents. At work, on average, on a plant that caught the eye; where a crop's list adds up to more, the odds of all are lowered alike.
+Judgement, 2026-11-24."""
+OUT_OF_SEASON = 0.15
+"""factor. How much rarer an agent is outside its months. Judgement, 2026-11-23."""
+OUT_OF_SEASON_UNDER_COVER = 0.5
+"""factor. The same in a tunnel or a greenhouse, where seasons run on. Judgement, 2026-11-24."""
+NOT_NOW_SHARE = 0.05
+"""share. Of a population in a stage that does harm, below which this year's heat says that it is not its time. Judgement, 2026-11-24."""
+NOW_SHARE = 0.5
+"""share. Of the same, above which this year's heat speaks for it. Judgement, 2026-11-24."""
+HINT_DAYS = 5
+"""days. Of a spell, from which it speaks for what it favours. Judgement, 2026-11-23."""
+HISTORY_CAP = 3
+"""cases. Of earlier years on a block that count; more say no more. Judgement, 2026-11-23."""
+
+# Naming
+
+NAMED_AT = 0.75
+"""chance. From which an agent with a confirming sign is named. Judgement, 2026-11-24."""
+NAMED_MARGIN = 3.0
+"""times. As likely as each rival for its confirming sign an agent must be to be named. Judgement, 2026-11-24."""
+SETTLED_AT = 0.7
+"""chance. From which a disease, a disorder or what is normal settles a case. Judgement, 2026-11-23."""
+PESTS_LEFT = 1 - SETTLED_AT / 1.5
+"""chance. That any pest is at work, up to which what else settles a case may say so. Judgement, 2026-11-24."""
+RARE_PEST = 0.02
+"""chance. Below which a pest does not stand in the way of that. Judgement, 2026-11-24."""
+REPORTED_AT = 0.3
+"""chance. From which a notifiable agent with a confirming sign must be reported. Judgement, 2026-11-24."""
+LISTED_AT = 1e-3
+"""chance. From which an explanation is listed by itself. Judgement, 2026-11-24."""
+
+# Which look is next
+
+HANDLING_SECONDS = 60
+"""seconds. That any look costs besides its own: to walk up, kneel, take the tool out, tell the answer. Judgement, 2026-11-24."""
+WORTH_A_LOOK = 0.02
+"""bits. Below which a look is not worth its walk. Judgement, 2026-11-24."""
+LEADS = 10.0
+"""bits. That a whole chance of leading with an agent that is at work is worth. Tried in bench, 2026-11-25."""
+THE_CALL = 0.1
+"""factor. What a bit about the call, or a chance to confirm the leader, counts for beside the chance of leading rightly. Tried in bench,
+2026-11-25."""
+REST_TELLS = 0.6
+"""share. Of what each further sign of a look tells by itself, that those asked before have not told. Judgement, 2026-11-24."""
+UNLIKELY = 3e-4
+"""chance. Below which a set of causes is not asked about. Judgement, 2026-11-24."""
+CHANGES_THE_CALL = 0.1
+"""share. Of what the best look says about the call, from which a look may change it. Judgement, 2026-11-25."""
+IN_THE_LEAD = 0.05
+"""chance. From which the likeliest pest is one that a look may confirm. Judgement, 2026-11-24."""
+SPLITS = 0.1
+"""chance. Between the first and the last of the suspects, from which a sign is said to tell them apart. Judgement, 2026-11-24."""
+NIGHT = (21, 5)
+"""hours. From and until which looks of the night are asked for. Common practice, 2026-11-24."""
+
+# The call
+
+PRESENT_SHARE = 0.1
+"""share. Of a population from which a stage counts as present for a control. Judgement, 2026-11-23."""
+LEAST_UNITS = 10
+"""units. Below which natural enemies decide nothing. Common practice, 2026-11-25."""
+LEAST_ANIMALS = 10
+"""animals. Pests and enemies together, below which their ratio is chance. Judgement, 2026-11-25."""
+LEAVE_LOOK_DAYS = 7
+"""days. To the next count where there are few. Common practice, 2026-11-23."""
+CLOSE_LOOK_DAYS = 3
+"""days. To a larger count where the limits lie on both sides of the threshold. Judgement, 2026-11-24."""
+THRESHOLD_SOON_DAYS = 7
+"""days. Within which a threshold that is coming shortens the wait. Judgement, 2026-11-23."""
+HELPED_LOOK_DAYS = 5
+"""days. To the next count of both where natural enemies hold a pest. Judgement, 2026-11-24."""
+OVER_LOOK_DAYS = 14
+"""days. To a look for fresh damage, or for the next generation, where this one is over. Common practice, 2026-11-24."""
+HARMLESS_LOOK_DAYS = 28
+"""days. To the next look at what does no harm. Common practice, 2026-11-23."""
+HARVEST_NEAR_DAYS = 14
+"""days. To the harvest, within which picking first is the way out where no control fits. Judgement, 2026-11-23."""
+ADVISER_DAYS = 2
+"""days. To an adviser's answer where no control fits. Common practice, 2026-11-24."""
+
+# The walk
+
+CALM_RHYTHM_DAYS = 7
+"""days. Between looks at a block. Common practice, 2026-11-23."""
+FAST_RHYTHM_DAYS = 3
+"""days. Between looks in a hot dry spell, in which mites double in days. Common practice, 2026-11-23."""
+FAST_SPELL_DAYS = 5
+"""days. Of a hot dry spell from which that holds. Judgement, 2026-11-23."""
+WINDOW_SOON_DAYS = 6
+"""days. Before a control's window opens, from which its block is on the walk. Judgement, 2026-11-23."""
+WEIGHT_RETURN = 60
+"""weight. Of a booked look, and one more for each day late: what was done must be checked. Judgement, 2026-11-23."""
+WEIGHT_CASE = 50
+"""weight. Of a case without a name. Judgement, 2026-11-23."""
+WEIGHT_OPEN = 30
+"""weight. Of a window that is open. Judgement, 2026-11-23."""
+WEIGHT_NEVER = 25
+"""weight. Of a block that was never looked at. Judgement, 2026-11-23."""
+WEIGHT_SOON = 20
+"""weight. Of a window that is coming. Judgement, 2026-11-23."""
+WEIGHT_TRAP = (12, 10)
+"""weight. Of a trap that is due, and the most that days late add. Judgement, 2026-11-25."""
+WEIGHT_UNSEEN = (10, 30)
+"""weight. Of a block whose rhythm is over, and the most that days since add. Judgement, 2026-11-23."""
+LURE_DAYS = 42
+"""days. That a lure lasts where its label says nothing else. Common practice, 2026-11-25."""
+CHECK_DAYS = 3
+"""days. Between readings of a trap where nobody said. Common practice, 2026-11-25."""
+DAYS_A_NODE = (3.0, 4.0, 5.0)
+"""days. From one soybean node to the next: the fewest, the usual, the most. Common practice, 2026-11-25."""
+
+# The season
+
+CALIBRATION_SPREAD = 0.03
+"""share. Of a model's sums by which they may be off, one standard deviation. Judgement, 2026-11-23."""
+BIOFIX_SPREAD = 10.0
+"""degree-days C. By which a biofix may be off, one standard deviation: a day or two in spring. Judgement, 2026-11-25."""
+WINDOW_SHARE = 0.25
+"""share. Of a population in a stage that a control kills, from which its window is open. Judgement, 2026-11-23."""
+EVENT_SPAN = (0.04, 0.8)
+"""share. Of a population past an event, between which a control bound to the event has its days. Judgement, 2026-11-23."""
+WINDOW_NEAR_DAYS = 14
+"""days. Before a window opens, from which it calls for somebody. Judgement, 2026-11-25."""
+SPAN_DAYS = 300
+"""days. Of a forecast whose biofix lies in the second half of the year. Judgement, 2026-11-24."""
+SEASON_DAYS = 300
+"""days. Back from which a biofix, a sighting or a catch still belongs to this season. Judgement, 2026-11-25."""
+CLUMPED = 0.1
+"""correlation. Of stages within a sample: animals on one plant are often of one brood. Judgement, 2026-11-25."""
+MISREAD = 0.01
+"""chance. That an animal is put down under each stage whatever it is. Judgement, 2026-11-25."""
+EFFICACY = 0.9
+"""share. Of those reached that a control kills, where nothing else is known. Judgement, 2026-11-25."""
+GENERATION_PASSED = 0.9
+"""share. Of a generation past its feeding, from which the next is the one to treat. Judgement, 2026-11-24."""
+AHEAD_DAYS = 120
+"""days. Ahead in which the best day of a control is looked for. Judgement, 2026-11-25."""
+LEAST_GAP_DAYS = 3
+"""days. Between two treatments of a programme, at least. Judgement, 2026-11-23."""
+MOST_GAP_DAYS = 21
+"""days. Between two treatments of a programme, at most. Judgement, 2026-11-23."""
+STARVES = 0.012
+"""share a degree-day C. Of hungry predators that die or leave without prey. Judgement, 2026-11-25."""
+MOST_RELEASED = 20.0
+"""predators a unit. Beyond which a release is no answer. Judgement, 2026-11-25."""
+REFERENCE = 22.0
+"""degrees C. At which the curve gives what the straight line gives: the middle of what life tables are fitted on. Judgement,
+2026-11-25."""
+
+# Weather
+
+HOT_DAY = 25.0
+"""degrees C. Maximum from which a day counts as hot. Common practice, 2026-11-23."""
+WET_DAY = 1.0
+"""mm. Rain from which a day counts as wet. Common practice, 2026-11-23."""
+SOAKING = 2.0
+"""mm. Rain that ends a drought. Common practice, 2026-11-23."""
+WEEK_OF_RAIN_DAYS = 5
+"""days. Wet among the last seven, from which it is a week of rain. Common practice, 2026-11-23."""
+SHORT_GAP_DAYS = 3
+"""days. That straight lines may fill. Judgement, 2026-11-23."""
+OVERLAP_DAYS = 30
+"""days. Both stations must have before one is filled from the other. Judgement, 2026-11-25."""
+LEAST_DAYS_OF_A_YEAR = 300
+"""days. From which a past year counts. Judgement, 2026-11-25."""
+LEAST_DAYS_OF_NORMALS = 300
+"""days. From which usual days can be told. Judgement, 2026-11-25."""
+BLOCK_DAYS = 5
+"""days. Of past years that are drawn in one piece, so that warm days stay together. Judgement, 2026-11-24."""
+SMOOTH_DAYS = 15
+"""days. Over which the usual heat of a day is smoothed. Judgement, 2026-11-24."""
+JITTER_DAYS = 9
+"""days. By which a drawn piece may be shifted in the year. Judgement, 2026-11-23."""
+MOST_WIDENED = 2.5
+"""times. That few past years widen a forecast, at most. Judgement, 2026-11-24."""
+DISTANCE_POWER = 2.0
+"""power. Of the distance by which stations are weighed. Common practice, 2026-11-25."""
+NEAREST_METRES = 50.0
+"""m. Closer than which a station counts as standing on the spot. Judgement, 2026-11-25."""
+SPIKE_SPREADS = 4.0
+"""spreads. Off the usual from which a single reading looks wrong. Judgement, 2026-11-25."""
+SPIKE_LEAST = 8.0
+"""degrees C. Off the usual, at least, for the same. Judgement, 2026-11-25."""
+STUCK_DAYS = 3
+"""days. With the same two extremes, from which a sensor looks stuck. Judgement, 2026-11-25."""
+STUCK_HOURS = 8
+"""hours. With the same reading, for the same. Judgement, 2026-11-25."""
+UNIT_DAYS = 3
+"""days. Running that fit better as Fahrenheit, from which the unit looks wrong. Judgement, 2026-11-25."""
+UNIT_OFF = 12.0
+"""degrees C. Off the usual that such days must be. Judgement, 2026-11-25."""
+CLOCK_SWING = 4
+"""degrees C. Between the coldest and the warmest hour, above which a day shows when it was warmest. Judgement, 2026-11-24."""
+CLOCK_HOURS = 3.0
+"""hours. Off the sun from which a station's clock looks wrong. Judgement, 2026-11-25."""
+CLOCK_DAYS = 4
+"""days. On which that must be so. Judgement, 2026-11-25."""
+
+# Hours to work in. A label's own limits come first
+
+WIND = (0.8, 4.0, 5.5)
+"""m/s. Still below the first, where drift hangs; caution above the second; no spraying above the third. Common practice, 2026-11-23."""
+SPRAY_TEMPERATURE = (8.0, 26.0)
+"""degrees C. Between which is sprayed. Common practice, 2026-11-23."""
+DRYING = (2.0, 8.0, 10.0)
+"""degrees C of Delta T. Stays wet below the first; caution above the second; no spraying above the third. Common practice, 2026-11-23."""
+RAIN_FREE_HOURS = 4
+"""hours. Without rain after a spray. Common practice, 2026-11-23."""
+RAIN_MM = 0.2
+"""mm an hour. Above which it rains. Common practice, 2026-11-23."""
+RELEASE_TEMPERATURE = (12.0, 30.0)
+"""degrees C. Between which natural enemies are released. Common practice, 2026-11-23."""
+RELEASE_RAIN_FREE_HOURS = 1
+"""hours. Without rain after a release. Common practice, 2026-11-23."""
+EVENING_HOURS = (2, 1)
+"""hours. Before and after sunset that count as evening, when bees are home and light is left. Common practice, 2026-11-23."""
+DAWN_MINUTES = 30
+"""minutes. Before sunrise from which there is light enough. Common practice, 2026-11-23."""
