@@ -1,0 +1,174 @@
+"""The call and the count at their limits: on the last day, at the threshold itself, with just as many as are wanted."""
+
+import datetime as dt
+import math
+import unittest
+from dataclasses import replace
+
+from scipy import stats
+
+from bootmark.core import judgement
+from bootmark.core.catalogue import default
+from bootmark.core.field import call, count
+from bootmark.core.meanings import ControlKind, LimitMethod, Side
+from bootmark.core.messages import Says
+from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
+
+TODAY = dt.date(2026, 6, 18)
+DAY = dt.timedelta(days=1)
+BEETLE = default().agent("colorado-potato-beetle")
+MITE = Finding("two-spotted-spider-mite", "named", 0.95, True, "active")
+POTATO = CropState("potato")
+LARVAE = StageNow({"larva": 0.9}, TODAY)
+MANY = Sample("leaf", (12, 14, 10, 13, 11) * 4)
+SPRAYS = Policy(order=(ControlKind.SOFT, ControlKind.CONVENTIONAL))
+
+
+def choices(stage: StageNow = LARVAE, crop: CropState = POTATO) -> dict[str, Choice]:
+    return {choice.control: choice for choice in call.choices(BEETLE, stage, crop, Policy())}
+
+
+def decide(sample: Sample | None, stage: StageNow | None = None, finding: Finding = MITE, **more: object) -> Decision:
+    crop, policy = more.get("crop", CropState("raspberry")), more.get("policy", Policy())
+    assert isinstance(crop, CropState) and isinstance(policy, Policy)
+    return call.decide(finding, stage or StageNow(today=TODAY), sample, None, None, crop, policy)
+
+
+class Offers(unittest.TestCase):
+    def test_a_control_is_offered_on_the_last_day_of_its_window_and_late_on_the_next(self) -> None:
+        for last, reason in ((TODAY, Says.CONTROL_TIMING), (TODAY - DAY, Says.CONTROL_LATE)):
+            spinosad = choices(StageNow({}, TODAY, windows={"spinosad": (TODAY - 9 * DAY, last)}))["spinosad"]
+            self.assertEqual((spinosad.offered, spinosad.reason.kind), (last == TODAY, reason))
+        self.assertEqual(spinosad.reason.facts["on"], last)
+
+    def test_a_stage_is_present_from_one_in_ten_on(self) -> None:
+        for share, offered in ((judgement.PRESENT_SHARE, True), (judgement.PRESENT_SHARE - 0.01, False)):
+            self.assertEqual(choices(StageNow({"adult": 0.8, "larva": share}, TODAY))["spinosad"].offered, offered)
+        self.assertTrue(choices(StageNow({}, TODAY))["spinosad"].offered, "no stage is known: none speaks against it")
+
+    def test_the_interval_to_harvest_may_just_be_kept(self) -> None:
+        for days, offered in ((14, True), (13, False)):
+            product = choices(crop=replace(POTATO, days_to_harvest=days))["chlorantraniliprole"]
+            self.assertEqual(product.offered, offered)
+        self.assertEqual(
+            (product.reason.kind, product.reason.facts["days"], product.reason.facts["wanted"]), (Says.CONTROL_HARVEST, 13, 14)
+        )
+
+    def test_flowers_close_only_what_harms_bees(self) -> None:
+        self.assertEqual([choices(crop=replace(POTATO, in_flower=bloom))["spinosad"].offered for bloom in (False, True)], [True, False])
+        self.assertTrue(choices(crop=replace(POTATO, in_flower=True))["chlorantraniliprole"].offered)
+
+
+class Waits(unittest.TestCase):
+    """When the next look is booked."""
+
+    def test_a_threshold_that_comes_soon_shortens_the_wait(self) -> None:
+        few = Sample("leaf", (0, 1, 0, 0, 1) * 4)
+        for comes, days in ((None, 7), (7.0, 7), (6.5, 5), (4.0, 3), (1.0, 2), (0.5, 2)):
+            decision = decide(few, StageNow(today=TODAY, days_to_threshold=comes))
+            self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_FEW, days), comes)
+
+    def test_each_call_has_its_own(self) -> None:
+        wide = Sample("leaf", (0, 14, 3, 9, 1))
+        cosmetic = Finding("citrus-leafminer", "named", 0.95, True, "active")
+        harmless = Finding("leafcutter-bee", "named", 0.95, True)
+        for decision, headline, days in (
+            (decide(None), Says.CALL_COUNT, 1),
+            (decide(MANY, finding=replace(MITE, confirmed=False)), Says.CALL_UNPROVED, 1),
+            (decide(MANY, finding=replace(MITE, verdict="must be reported")), Says.CALL_REPORT, 1),
+            (decide(wide), Says.CALL_CLOSE, judgement.CLOSE_LOOK_DAYS),
+            (decide(MANY, finding=replace(MITE, activity="finished")), Says.CALL_OVER, judgement.OVER_LOOK_DAYS),
+            (decide(MANY, finding=cosmetic), Says.CALL_COSMETIC, judgement.HARMLESS_LOOK_DAYS),
+            (decide(MANY, finding=harmless), Says.CALL_HARMLESS, judgement.HARMLESS_LOOK_DAYS),
+            (decide(replace(MANY, enemies=(2,) * 20)), Says.CALL_HELP, judgement.HELPED_LOOK_DAYS),
+        ):
+            self.assertEqual((decision.headline.kind, decision.look_again_days), (headline, days))
+
+    def test_where_nothing_may_be_used_picking_comes_first_within_two_weeks_and_an_adviser_beyond(self) -> None:
+        conventional = Policy(order=(ControlKind.CONVENTIONAL,))
+        beetle = Finding(BEETLE.id, "named", 0.95, True, "active")
+        for days, kind, wait in ((13, "harvest first", 13), (1, "harvest first", 1)):
+            decision = decide(MANY, LARVAE, beetle, crop=replace(POTATO, days_to_harvest=days), policy=conventional)
+            self.assertEqual((decision.kind, decision.look_again_days), (kind, wait))
+        for crop, policy in ((replace(POTATO, days_to_harvest=14), Policy(order=())), (POTATO, Policy(order=()))):
+            decision = decide(MANY, LARVAE, beetle, crop=crop, policy=policy)
+            self.assertEqual(decision.kind, "harvest first" if crop.days_to_harvest else "refer")
+        far = decide(MANY, LARVAE, beetle, crop=replace(POTATO, days_to_harvest=15), policy=Policy(order=()))
+        self.assertEqual((far.kind, far.look_again_days), ("refer", judgement.ADVISER_DAYS))
+
+    def test_a_window_ahead_is_waited_for_and_closed_ones_end_with_the_last(self) -> None:
+        beetle = Finding(BEETLE.id, "named", 0.95, True, "active")
+        first, second = TODAY + 4 * DAY, TODAY + 9 * DAY
+        ahead = StageNow({}, TODAY, (first, second), windows={"spinosad": (first, second)})
+        decision = decide(MANY, ahead, beetle, crop=POTATO, policy=SPRAYS)
+        self.assertEqual((decision.kind, decision.look_again_days), ("act in window", 4))
+        over = {"spinosad": (TODAY - 20 * DAY, TODAY - 5 * DAY), "chlorantraniliprole": (TODAY - 20 * DAY, TODAY - 2 * DAY)}
+        decision = decide(MANY, StageNow({}, TODAY, (TODAY - 20 * DAY, TODAY - 2 * DAY), windows=over), beetle, crop=POTATO, policy=SPRAYS)
+        self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_LATE, judgement.OVER_LOOK_DAYS))
+        self.assertEqual(decision.reasons_against[-1].facts["on"], TODAY - 2 * DAY)
+
+    def test_the_most_welcome_control_leads(self) -> None:
+        decision = decide(MANY)
+        offered = [choice.control for choice in decision.choices if choice.offered]
+        self.assertEqual(decision.headline.facts["control"], offered[0])
+        self.assertEqual(decision.headline.facts["choices"], len(offered))
+        self.assertNotEqual(offered[0], offered[-1])
+
+
+class Helpers(unittest.TestCase):
+    def test_ten_units_and_ten_animals_are_enough_to_be_held_by_just_the_wanted_ratio(self) -> None:
+        """Ten leaves, a hundred mites, ten predators: the ratio of 0.1 that holds them."""
+        held = decide(Sample("leaf", (10,) * 10, (1,) * 10))
+        self.assertEqual(held.headline.kind, Says.CALL_HELP)
+        fewer = decide(Sample("leaf", (10,) * 10, (1,) * 9 + (0,)))
+        self.assertNotEqual(fewer.headline.kind, Says.CALL_HELP)
+
+    def test_nine_units_or_nine_animals_decide_nothing(self) -> None:
+        line = Threshold(0.5, "mean", "mites per leaf", "this test")
+        for counts, enemies, kind in (
+            ((10,) * 9, (9,) * 9, Says.HELP_TOO_FEW),
+            ((1, 0, 1, 0, 1, 0, 1, 0, 1, 0), (0, 1) * 4 + (0, 0), Says.HELP_TOO_FEW),
+            ((1, 0, 1, 0, 1, 0, 1, 0, 1, 0), (0, 1) * 5, Says.HELP_FEWER),
+        ):
+            sample = Sample("leaf", counts, enemies)
+            decision = call.decide(MITE, StageNow(today=TODAY), sample, line, None, CropState("raspberry"), Policy())
+            self.assertIn(kind, [change.kind for change in decision.would_change], counts)
+
+    def test_a_confirmed_one_at_work_is_said_to_be(self) -> None:
+        for activity, kind in (("active", Says.CONFIRMED_ACTIVE), ("not known", Says.CONFIRMED)):
+            decision = decide(MANY, finding=replace(MITE, activity=activity))
+            self.assertEqual(decision.reasons_for[0].kind, kind)
+
+
+class Counts(unittest.TestCase):
+    def test_a_side_is_taken_only_beyond_the_limits_and_the_threshold_itself_counts_as_reached(self) -> None:
+        limits = Interval(5.0, 4.0, 6.0, 20, 0.9, LimitMethod.STUDENT)
+        for threshold, side in ((6.1, Side.BELOW), (6.0, Side.BETWEEN), (5.0, Side.BETWEEN), (4.1, Side.BETWEEN), (4.0, Side.ABOVE)):
+            self.assertEqual(count.side(limits, threshold), side, threshold)
+
+    def test_a_proportion_counts_units_that_have_any(self) -> None:
+        limits = count.interval(Sample("plant", (0, 3, 0, 1, 0), (), "proportion"))
+        reference = stats.binomtest(2, 5).proportion_ci(0.9, method="wilson")
+        self.assertAlmostEqual(limits.estimate, 0.4)
+        self.assertAlmostEqual(limits.low, reference.low)
+        self.assertAlmostEqual(limits.high, reference.high)
+
+    def test_a_mean_has_the_limits_of_a_reference_library(self) -> None:
+        for counts in ((1, 0, 2, 1), (3, 9, 4, 6, 8, 2), (0, 0, 1)):
+            mean, error = sum(counts) / len(counts), stats.sem(counts)
+            low, high = stats.t.interval(0.9, len(counts) - 1, mean, error)
+            limits = count.interval(Sample("leaf", counts))
+            self.assertAlmostEqual(limits.low, max(0.0, low), places=9)
+            self.assertAlmostEqual(limits.high, high, places=9)
+            self.assertEqual(limits.method, LimitMethod.STUDENT)
+
+    def test_equal_counts_vary_as_chance_would_have_them(self) -> None:
+        """Four leaves with four each: a Poisson's error of the mean is the root of 4 / 4, t is 2.353 for three degrees."""
+        limits = count.interval(Sample("leaf", (4,) * 4))
+        self.assertEqual(limits.method, LimitMethod.POISSON_EQUAL)
+        self.assertAlmostEqual(limits.low, 4 - 2.353, places=3)
+        self.assertAlmostEqual(limits.high, 4 + 2.353, places=3)
+
+    def test_one_unit_tells_no_upper_limit(self) -> None:
+        limits = count.interval(Sample("leaf", (7,)))
+        self.assertEqual((limits.estimate, limits.low, limits.high, limits.units), (7, 0.0, math.inf, 1))
