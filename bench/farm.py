@@ -58,7 +58,7 @@ def reckon() -> tuple[float, int, int]:
     """Seconds, forecasts, and how many were made twice although a worker was killed halfway."""
     with farm_session(FARM) as session:
         farm = session.get_one(Farm, FARM)
-        _, run = results.refresh(session, farm, ground.blocks(session), database.known, DAY, dt.datetime.now(dt.UTC))
+        _, run = results.refresh(session, farm, ground.blocks(session), database.catalogue, DAY, dt.datetime.now(dt.UTC))
         assert run, "the farm is too small for the background"
         run_id, total = run.id, run.total
     start, team, killed = time.perf_counter(), [worker() for _ in range(WORKERS)], False
@@ -93,7 +93,7 @@ def one_after_the_other(most: int = 200) -> float:
     """Seconds a forecast in this process, none of them shared."""
     with farm_session(FARM) as session:
         farm = session.get_one(Farm, FARM)
-        asks = forecasts.asks(session, farm, ground.blocks(session), database.known, DAY)[:most]
+        asks = forecasts.asks(session, farm, ground.blocks(session), database.catalogue, DAY)[:most]
         start = time.perf_counter()
         for one in asks:
             forecasts.reckon(session, farm, one, DAY, sightings=one.sightings)

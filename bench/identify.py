@@ -57,17 +57,17 @@ class Tally:
         self.whole[policy] = self.whole.get(policy, 0) + (top is not None and set(top.agents) == set(truth))
 
 
-def draw(crop: str, known: Catalogue, rng: random.Random) -> Specimen:
+def draw(crop: str, catalogue: Catalogue, rng: random.Random) -> Specimen:
     """Up to three agents by their priors, signs by their frequencies, one answer in ten wrong."""
     month = rng.randint(4, 9)
-    network = Network(Case(crop, month=month), known)
+    network = Network(Case(crop, month=month), catalogue)
     while True:
         agents = [agent for agent, prior in zip(network.agents, network.priors, strict=True) if rng.random() < prior.chance]
         if len(agents) <= 3:
             break
     answers = {}
     for sign in sorted({sign for agent in network.agents for sign in agent.shows}):
-        there = rng.random() < known.signs[sign].leak or any(
+        there = rng.random() < catalogue.signs[sign].leak or any(
             rng.random() < agent.shows[sign].chance for agent in agents if sign in agent.shows
         )
         told = there if rng.random() >= SLIP else not there
@@ -75,36 +75,36 @@ def draw(crop: str, known: Catalogue, rng: random.Random) -> Specimen:
     return Specimen(crop, month, tuple(agent.id for agent in agents), answers)
 
 
-def glance(one: Specimen, known: Catalogue) -> dict[str, str]:
-    return {sign: state for sign, state in one.answers.items() if known.signs[sign].look == "glance"}
+def glance(one: Specimen, catalogue: Catalogue) -> dict[str, str]:
+    return {sign: state for sign, state in one.answers.items() if catalogue.signs[sign].look == "glance"}
 
 
-def take(one: Specimen, known: Catalogue, choose: Callable[[Case, Ranking], list[tuple[str, ...]]]) -> tuple[Ranking, int]:
+def take(one: Specimen, catalogue: Catalogue, choose: Callable[[Case, Ranking], list[tuple[str, ...]]]) -> tuple[Ranking, int]:
     """Six looks by a policy; a look that is taken answers every sign it can."""
-    told = glance(one, known)
-    ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=known)
+    told = glance(one, catalogue)
+    ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=catalogue)
     for taken in range(LOOKS):
         case = Case(one.crop, month=one.month, signs=told)
         options = choose(case, ranking)
         if not options:
             return ranking, taken
         told = told | {sign: one.answers[sign] for sign in options[0] if sign in one.answers}
-        ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=known)
+        ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=catalogue)
     return ranking, LOOKS
 
 
-def by_information(known: Catalogue) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
+def by_information(catalogue: Catalogue) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
     def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
-        found = identify.next_looks(case, ranking, catalogue=known)
-        return [known.looks[one.look].signs for one in found]
+        found = identify.next_looks(case, ranking, catalogue=catalogue)
+        return [catalogue.looks[one.look].signs for one in found]
 
     return choose
 
 
-def at_random(known: Catalogue, rng: random.Random) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
+def at_random(catalogue: Catalogue, rng: random.Random) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
     def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
-        shown = {sign for agent in known.on(case.crop) for sign in agent.shows}
-        left = [look.signs for look in known.looks.values() if any(sign in shown and sign not in case.signs for sign in look.signs)]
+        shown = {sign for agent in catalogue.on(case.crop) for sign in agent.shows}
+        left = [look.signs for look in catalogue.looks.values() if any(sign in shown and sign not in case.signs for sign in look.signs)]
         return rng.sample(left, len(left))
 
     return choose
@@ -112,11 +112,11 @@ def at_random(known: Catalogue, rng: random.Random) -> Callable[[Case, Ranking],
 
 def run(crop: str, cases: int, seed: int) -> Tally:
     """One crop's cases; a process of its own may do it."""
-    known, tally, rng = default(), Tally(), random.Random(f"{seed}/{crop}")
+    catalogue, tally, rng = default(), Tally(), random.Random(f"{seed}/{crop}")
     for _ in range(cases):
-        one = draw(crop, known, rng)
-        first = identify.suspects(Case(crop, month=one.month, signs=glance(one, known)), catalogue=known)
-        chosen, taken = take(one, known, by_information(known))
+        one = draw(crop, catalogue, rng)
+        first = identify.suspects(Case(crop, month=one.month, signs=glance(one, catalogue)), catalogue=catalogue)
+        chosen, taken = take(one, catalogue, by_information(catalogue))
         for ranking in (first, chosen):
             tally.stated += [(suspect.probability, suspect.agent in one.agents) for suspect in ranking.suspects[:3]]
         if not one.agents:
@@ -125,8 +125,8 @@ def run(crop: str, cases: int, seed: int) -> Tally:
         tally.looks.append(taken)
         tally.add("glance", first, one.agents)
         tally.add("six looks", chosen, one.agents)
-        tally.add("six at random", take(one, known, at_random(known, rng))[0], one.agents)
-        every = identify.suspects(Case(crop, month=one.month, signs=one.answers), catalogue=known)
+        tally.add("six at random", take(one, catalogue, at_random(catalogue, rng))[0], one.agents)
+        every = identify.suspects(Case(crop, month=one.month, signs=one.answers), catalogue=catalogue)
         tally.add("every look", every, one.agents)
         tally.short.append((every.suspects[0].agent in one.agents) - (chosen.suspects[0].agent in one.agents))
     return tally
@@ -142,17 +142,17 @@ def calibration(stated: list[tuple[float, bool]]) -> list[tuple[int, int, float,
     return rows
 
 
-def clock(known: Catalogue, rng: random.Random, wanted: int = 60) -> tuple[str, int, list[float], float]:
+def clock(catalogue: Catalogue, rng: random.Random, wanted: int = 60) -> tuple[str, int, list[float], float]:
     """Seconds of suspects plus next looks at every step of cases on the crop nearest to sixty candidates, and of a reference loop."""
-    crop = min(known.crops, key=lambda crop: (abs(len(known.on(crop)) - wanted), crop))
+    crop = min(catalogue.crops, key=lambda crop: (abs(len(catalogue.on(crop)) - wanted), crop))
     times = []
     for _ in range(40):
-        one = draw(crop, known, rng)
-        told = {sign: state for sign, state in glance(one, known).items() if state == "seen"}
+        one = draw(crop, catalogue, rng)
+        told = {sign: state for sign, state in glance(one, catalogue).items() if state == "seen"}
         for _ in range(4):
             case = Case(crop, month=one.month, signs=told)
             begun = time.perf_counter()
-            _, looks, _ = identify.answer(case, catalogue=known)
+            _, looks, _ = identify.answer(case, catalogue=catalogue)
             times.append(time.perf_counter() - begun)
             if not looks:
                 break
@@ -161,22 +161,22 @@ def clock(known: Catalogue, rng: random.Random, wanted: int = 60) -> tuple[str, 
     total = 0.0
     for one_, two in itertools.product(range(1000), range(100)):
         total += one_ * two
-    return crop, len(known.on(crop)), times, time.perf_counter() - begun
+    return crop, len(catalogue.on(crop)), times, time.perf_counter() - begun
 
 
 def main() -> None:
     cases = int(sys.argv[1]) if len(sys.argv) > 1 else 150
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else SEED
-    known = default()
+    catalogue = default()
     whole = Tally()
     # Timed first, while nothing else runs.
-    crop_timed, agents_timed, times, reference = clock(known, random.Random(seed))
+    crop_timed, agents_timed, times, reference = clock(catalogue, random.Random(seed))
     print(f"{cases} cases for each crop, none to three causes, {SLIP:.0%} wrong answers; share in which the leading suspect is at work")
     print(f"{'crop':12}{'agents':>7}{'glance':>9}{'six looks':>11}{'at random':>11}{'every look':>12}{'looks':>7}")
     with concurrent.futures.ProcessPoolExecutor(os.cpu_count()) as pool:
         tallies = list(pool.map(run, CROPS, itertools.repeat(cases), itertools.repeat(seed)))
     for crop, tally in zip(CROPS, tallies, strict=True):
-        _row(crop, len(known.on(crop)), tally)
+        _row(crop, len(catalogue.on(crop)), tally)
         for policy in tally.right:
             whole.right[policy] = whole.right.get(policy, 0) + tally.right[policy]
             whole.whole[policy] = whole.whole.get(policy, 0) + tally.whole[policy]

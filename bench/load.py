@@ -152,7 +152,7 @@ def reckoning(made_farms: list[uuid.UUID], end: float) -> None:
         farm, day = made_farms[day % len(made_farms)], day + 1
         with farm_session(farm) as session:
             row = session.get_one(Farm, farm)
-            results.refresh(session, row, ground.blocks(session), database.known, NOW.date(), NOW)
+            results.refresh(session, row, ground.blocks(session), database.catalogue, NOW.date(), NOW)
         time.sleep(5)
 
 

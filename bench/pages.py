@@ -144,8 +144,8 @@ def pages() -> dict[str, str]:
 def cases(count: int) -> list[dict[str, str]]:
     """Taps of scouts: one sign more each time, then another plant. No case comes twice."""
     rng = random.Random(20261125)
-    known = default()
-    signs = sorted({sign for agent in known.on("raspberry") for sign in agent.shows})
+    catalogue = default()
+    signs = sorted({sign for agent in catalogue.on("raspberry") for sign in agent.shows})
     told: list[dict[str, str]] = []
     while len(told) < count:
         plant = rng.sample(signs, 6)

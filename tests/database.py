@@ -89,4 +89,4 @@ def member(role: str) -> Member:
     return Member(made(email), FARM, NAME, Role(role), qualified)
 
 
-known = default()
+catalogue = default()

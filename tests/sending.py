@@ -13,7 +13,7 @@ from bootmark.services.weather.readings import DayReading
 from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import Farm, Station
 from bootmark.store.session import farm_session
-from tests.database import known, member
+from tests.database import catalogue, member
 
 REAL = dt.datetime(2026, 11, 23, 12, tzinfo=dt.UTC)
 
@@ -45,7 +45,7 @@ def send(kind: str, payload: Any, record: uuid.UUID | None = None, *, role: str 
     """Carry out one command in a transaction of its own."""
     sent = Sent.of(envelope(kind, payload, record, at=at, **more), max(at, NOW))
     with farm_session(FARM) as session:
-        return writing.handle(session, session.get_one(Farm, FARM), member(role), known, sent, REAL)
+        return writing.handle(session, session.get_one(Farm, FARM), member(role), catalogue, sent, REAL)
 
 
 def store_days(session: Session, station: uuid.UUID, rows: list[dict[str, Any]]) -> int:

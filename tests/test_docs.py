@@ -72,8 +72,8 @@ SHORT = {"mite": "two-spotted-spider-mite", "thrips": "western-flower-thrips", "
 
 class Docs(unittest.TestCase):
     def test_the_worked_example_is_what_the_core_computes(self) -> None:
-        known = default()
-        three = replace(known, agents={agent: known.agents[agent] for agent in SHORT.values()})
+        catalogue = default()
+        three = replace(catalogue, agents={agent: catalogue.agents[agent] for agent in SHORT.values()})
         case = {"crop": "raspberry", "month": 6, "signs": {"stippling": "seen"}, "slip": 0.05}
         found = {frozenset(cause.agents): cause.probability for cause in identify.suspects(case, catalogue=three).causes}
         rows = ROW.findall((PAGE.parent / "reasoning.md").read_text())

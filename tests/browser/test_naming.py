@@ -14,7 +14,7 @@ from tests.browser import driver
 from tests.browser.live import LiveTest, pause_until
 from tests.sending import send
 
-KNOWN = default()
+CATALOGUE = default()
 BEDS = {
     "tomato": "greenhouse",
     "raspberry": "tunnel",
@@ -56,7 +56,7 @@ class Naming(LiveTest):
     def tell(self, seen: str, absent: str = "") -> None:
         """Point at each sign's part and tap its drawing: once for seen, twice for not there."""
         for sign, taps in [*((one, 1) for one in seen.split()), *((one, 2) for one in absent.split())]:
-            part = KNOWN.signs[sign].part
+            part = CATALOGUE.signs[sign].part
             self.point(part)
             if not self.chrome.find_element(By.ID, f"sign-{sign}").is_displayed():
                 self.press("more seldom seen here")

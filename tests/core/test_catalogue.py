@@ -12,32 +12,32 @@ from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.season.degree_days import CUTOFFS, METHODS
 from bootmark.drawing import DRAWN, sign_svg
 
-KNOWN = default()
+CATALOGUE = default()
 
 
 class Content(unittest.TestCase):
     def test_every_sign_has_a_look_and_a_drawing(self) -> None:
-        for sign in KNOWN.signs.values():
-            self.assertIn(sign.id, KNOWN.looks[sign.look].signs)
+        for sign in CATALOGUE.signs.values():
+            self.assertIn(sign.id, CATALOGUE.looks[sign.look].signs)
             self.assertIn(sign.id, DRAWN)
             self.assertIn(sign.name, sign_svg(sign.id).replace("&#x27;", "'"))
 
     def test_every_drawing_belongs_to_a_sign(self) -> None:
-        self.assertEqual(set(DRAWN) - set(KNOWN.signs), set())
+        self.assertEqual(set(DRAWN) - set(CATALOGUE.signs), set())
 
     def test_the_content_check_finds_nothing(self) -> None:
         """Reachable signs, look-alikes told apart, hosts, months, stages, groups and cautions: check.faults says what it looks for."""
-        self.assertEqual(check.faults(KNOWN), [])
+        self.assertEqual(check.faults(CATALOGUE), [])
 
     def test_it_is_as_large_as_was_set_out(self) -> None:
-        self.assertGreaterEqual(len(KNOWN.signs), 130)
-        self.assertGreaterEqual(len(KNOWN.agents), 110)
-        self.assertGreaterEqual(len(KNOWN.crops), 60)
+        self.assertGreaterEqual(len(CATALOGUE.signs), 130)
+        self.assertGreaterEqual(len(CATALOGUE.agents), 110)
+        self.assertGreaterEqual(len(CATALOGUE.crops), 60)
 
     def test_every_pest_can_be_confirmed_and_counted(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             if agent.is_pest:
-                proofs = [KNOWN.signs[shows.sign] for shows in agent.shows.values() if shows.confirms]
+                proofs = [CATALOGUE.signs[shows.sign] for shows in agent.shows.values() if shows.confirms]
                 self.assertTrue(proofs, agent.id)
                 # Mammals and birds are told by what they leave: no scout waits for the animal.
                 self.assertTrue(agent.kind == "vertebrate" or any(sign.live for sign in proofs), agent.id)
@@ -45,18 +45,18 @@ class Content(unittest.TestCase):
                 self.assertTrue(agent.thresholds, agent.id)
 
     def test_provenance_stands_on_every_value(self) -> None:
-        counts = check.provenance(KNOWN)
+        counts = check.provenance(CATALOGUE)
         self.assertEqual(set(counts), set(PROVENANCE))
-        least = sum(3 + len(one.shows) + len(one.controls) + len(one.thresholds) + len(one.enemies) for one in KNOWN.agents.values())
+        least = sum(3 + len(one.shows) + len(one.controls) + len(one.thresholds) + len(one.enemies) for one in CATALOGUE.agents.values())
         self.assertGreaterEqual(counts.total(), least)
 
     def test_a_crop_is_found_by_two_letters(self) -> None:
         for letters, crop in (("ra", "raspberry"), ("sq", "squash"), ("zu", "squash"), ("po", "potato"), ("as", "ash")):
-            self.assertIn(crop, [one.id for one in KNOWN.crops_like(letters)], letters)
-        self.assertEqual(KNOWN.crops_like("zzz"), [])
+            self.assertIn(crop, [one.id for one in CATALOGUE.crops_like(letters)], letters)
+        self.assertEqual(CATALOGUE.crops_like("zzz"), [])
 
     def test_heat_models_can_be_computed(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             if agent.heat:
                 self.assertIn(agent.heat.method, METHODS)
                 self.assertIn(agent.heat.cutoff, CUTOFFS)
@@ -65,20 +65,20 @@ class Content(unittest.TestCase):
                     self.assertLessEqual(set(control.phases) | set(control.at_events), events, f"{agent.id} {control.id}")
 
     def test_conventional_controls_carry_group_cautions_and_the_label(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             for control in agent.controls:
                 if control.kind == "conventional":
                     self.assertRegex(control.group, r"^(IRAC|FRAC) ")
                     self.assertTrue(any("label" in caution for caution in control.cautions), control.id)
 
     def test_a_catch_in_a_trap_carries_a_control_only_where_the_threshold_is_a_trap_threshold(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             shows = agent.shows.get("males-in-its-lure-trap")
             if shows and shows.confirms:
                 self.assertIn("trap", {one.measure for one in agent.thresholds}, agent.id)
 
     def test_months_and_stages(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             self.assertTrue(agent.months <= set(range(1, 13)))
             self.assertEqual(set(agent.where), set(agent.stages), agent.id)
 
@@ -120,13 +120,13 @@ class Refusals(unittest.TestCase):
 
     def test_a_rotten_entry_is_found_by_the_content_check(self) -> None:
         """Each change leaves the files well formed but the content wrong."""
-        mite = KNOWN.agents["two-spotted-spider-mite"]
+        mite = CATALOGUE.agents["two-spotted-spider-mite"]
         for change, words in (
             ({"controls": mite.controls[:1]}, "controls, at least"),
             ({"sampling": None}, "no way to count it"),
             ({"months": frozenset(range(1, 13))}, "in months in which no stage lives"),
-            ({"summary": KNOWN.agents["western-flower-thrips"].summary}, "summary stands in 2 entries"),
+            ({"summary": CATALOGUE.agents["western-flower-thrips"].summary}, "summary stands in 2 entries"),
             ({"shows": {"stippling": mite.shows["stippling"]}}, "no sign confirms it"),
         ):
-            spoilt = replace(KNOWN, agents={**KNOWN.agents, mite.id: replace(mite, **change)})
+            spoilt = replace(CATALOGUE, agents={**CATALOGUE.agents, mite.id: replace(mite, **change)})
             self.assertTrue(any(words in fault for fault in check.faults(spoilt)), (words, check.faults(spoilt)))

@@ -6,35 +6,35 @@ import unittest
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.guide import apart, search
 
-KNOWN = default()
+CATALOGUE = default()
 
 
 class Search(unittest.TestCase):
     def test_every_name_finds_its_entry(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             for name in (agent.name, agent.scientific, *agent.other_names):
-                self.assertIn(agent.id, [one.id for one in search(KNOWN, name)], name)
+                self.assertIn(agent.id, [one.id for one in search(CATALOGUE, name)], name)
 
     def test_what_begins_with_the_words_comes_first(self) -> None:
-        self.assertEqual(search(KNOWN, "  COLORADO ")[0].id, "colorado-potato-beetle")
-        self.assertEqual(search(KNOWN, "apple worm")[0].id, "codling-moth")
+        self.assertEqual(search(CATALOGUE, "  COLORADO ")[0].id, "colorado-potato-beetle")
+        self.assertEqual(search(CATALOGUE, "apple worm")[0].id, "codling-moth")
 
     def test_no_words_and_nonsense_find_nothing(self) -> None:
-        self.assertEqual(search(KNOWN, "  "), [])
-        self.assertEqual(search(KNOWN, "xyzzy"), [])
+        self.assertEqual(search(CATALOGUE, "  "), [])
+        self.assertEqual(search(CATALOGUE, "xyzzy"), [])
 
 
 class Apart(unittest.TestCase):
     def test_every_look_alike_is_told_apart_by_the_look_it_names(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             for alike in agent.look_alikes:
-                found = apart(KNOWN, (agent, KNOWN.agent(alike.agent)))
+                found = apart(CATALOGUE, (agent, CATALOGUE.agent(alike.agent)))
                 self.assertIn(alike.look, [one.look.id for one in found], f"{agent.id} {alike.agent}")
                 self.assertTrue(found[0].tells, f"{agent.id} {alike.agent}")
 
     def test_three_at_once_in_their_order(self) -> None:
-        three = tuple(KNOWN.agents[one] for one in ("two-spotted-spider-mite", "western-flower-thrips", "water-shortage"))
-        for one in apart(KNOWN, three):
+        three = tuple(CATALOGUE.agents[one] for one in ("two-spotted-spider-mite", "western-flower-thrips", "water-shortage"))
+        for one in apart(CATALOGUE, three):
             for row in one.rows:
                 self.assertEqual(len(row.words), 3)
                 for agent, word in zip(three, row.words, strict=True):
@@ -42,14 +42,14 @@ class Apart(unittest.TestCase):
                     self.assertEqual(word, shows.often if shows else "not seen")
 
     def test_order_of_agents_turns_only_the_columns(self) -> None:
-        pair = (KNOWN.agents["codling-moth"], KNOWN.agents["oriental-fruit-moth"])
-        there, back = apart(KNOWN, pair), apart(KNOWN, pair[::-1])
+        pair = (CATALOGUE.agents["codling-moth"], CATALOGUE.agents["oriental-fruit-moth"])
+        there, back = apart(CATALOGUE, pair), apart(CATALOGUE, pair[::-1])
         self.assertEqual([one.look.id for one in there], [one.look.id for one in back])
         for one, two in itertools.chain.from_iterable(zip(a.rows, b.rows, strict=True) for a, b in zip(there, back, strict=True)):
             self.assertEqual(one.words, two.words[::-1])
 
     def test_one_or_four_are_refused(self) -> None:
-        agents = tuple(KNOWN.agents.values())[:4]
+        agents = tuple(CATALOGUE.agents.values())[:4]
         for wrong in (agents[:1], agents, (agents[0], agents[0])):
             with self.assertRaises(ValueError):
-                apart(KNOWN, wrong)
+                apart(CATALOGUE, wrong)

@@ -13,7 +13,7 @@ from bootmark.core.field import identify, network
 from bootmark.core.meanings import Direction
 from bootmark.core.messages import Says, says
 
-KNOWN = default()
+CATALOGUE = default()
 CROPS = ("raspberry", "pear", "potato", "cabbage", "rose")
 SCOUT = 0.05
 
@@ -27,7 +27,7 @@ def story(crop: str, seen: str, absent: str = "", **more: Any) -> tuple[Any, Any
     """A case as a scout tells it at a stop: ranking, looks and verdict."""
     signs = dict.fromkeys(seen.split(), "seen") | dict.fromkeys(absent.split(), "absent")
     for sign in signs:
-        assert sign in KNOWN.signs, sign
+        assert sign in CATALOGUE.signs, sign
     return identify.answer({"crop": crop, "month": 7, "slip": SCOUT, "signs": signs, **more})
 
 
@@ -35,7 +35,7 @@ class Laws(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(
         st.sampled_from(CROPS),
-        st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent", "unsure"]), max_size=7),
+        st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent", "unsure"]), max_size=7),
     )
     def test_chances_add_to_one_and_unsure_says_nothing(self, crop: str, signs: dict[str, str]) -> None:
         found = identify.suspects({"crop": crop, "signs": signs})
@@ -47,7 +47,9 @@ class Laws(unittest.TestCase):
             self.assertAlmostEqual(one.probability, without[one.agent], places=12)
 
     @settings(max_examples=60, deadline=None)
-    @given(st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent"]), max_size=9))
+    @given(
+        st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), max_size=9)
+    )
     def test_what_is_pruned_moves_no_chance_by_more_than_its_bound(self, crop: str, signs: dict[str, str]) -> None:
         pruned = identify.suspects({"crop": crop, "signs": signs})
         with unittest.mock.patch.object(network, "TOLERANCE", 0.0):
@@ -57,17 +59,19 @@ class Laws(unittest.TestCase):
             self.assertAlmostEqual(one.probability, whole[one.agent], delta=pruned.left_out + 1e-9)
 
     @settings(max_examples=60, deadline=None)
-    @given(st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent"]), max_size=7))
+    @given(
+        st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), max_size=7)
+    )
     def test_no_pest_is_named_without_a_confirming_sign(self, crop: str, signs: dict[str, str]) -> None:
         _, verdict = told(crop=crop, signs=signs)
         for agent in verdict.agents if verdict.kind == "named" else ():
-            confirming = {one.sign for one in KNOWN.agents[agent].shows.values() if one.confirms}
+            confirming = {one.sign for one in CATALOGUE.agents[agent].shows.values() if one.confirms}
             self.assertTrue(any(signs.get(sign) == "seen" for sign in confirming))
 
     @settings(max_examples=40, deadline=None)
     @given(
         st.sampled_from(CROPS),
-        st.dictionaries(st.sampled_from(sorted(KNOWN.signs)), st.sampled_from(["seen", "absent"]), min_size=1, max_size=4),
+        st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), min_size=1, max_size=4),
     )
     def test_looks_tell_something_and_nothing_twice(self, crop: str, signs: dict[str, str]) -> None:
         case = {"crop": crop, "signs": signs}

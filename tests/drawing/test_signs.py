@@ -15,7 +15,7 @@ from bootmark.drawing.leaf import FORMS, Leaf
 from bootmark.drawing.signs import DRAWN, sign_svg, takes_form
 from bootmark.web.guide.svg import runs, wheel_svg
 
-KNOWN = default()
+CATALOGUE = default()
 MOST_BYTES = 120_000
 CUTS = (damage.chewed, damage.notches, damage.shot, damage.torn, damage.circles)
 
@@ -28,7 +28,7 @@ class Signs(unittest.TestCase):
         return ElementTree.fromstring(text)
 
     def test_each_is_well_formed_and_says_what_it_shows(self) -> None:
-        for sign in KNOWN.signs.values():
+        for sign in CATALOGUE.signs.values():
             with self.subTest(sign=sign.id):
                 root = self.drawn(sign_svg(sign.id))
                 self.assertEqual(root.get("role"), "img")
@@ -47,7 +47,7 @@ class Signs(unittest.TestCase):
 
     def test_no_two_signs_look_the_same(self) -> None:
         bodies: dict[str, str] = {}
-        for sign in KNOWN.signs:
+        for sign in CATALOGUE.signs:
             body = sign_svg(sign).split("</title>")[1]
             self.assertNotIn(body, bodies, f"{sign} is drawn as {bodies.get(body)}")
             bodies[body] = sign
@@ -84,7 +84,7 @@ class Severity(unittest.TestCase):
 
 class Animals(unittest.TestCase):
     def test_every_stage_of_every_agent_is_drawn(self) -> None:
-        for agent in KNOWN.agents.values():
+        for agent in CATALOGUE.agents.values():
             self.assertIn(agent.body, BODIES)
             for stage in agent.stages:
                 with self.subTest(agent=agent.id, stage=stage):

@@ -14,7 +14,7 @@ import pyagrum as gum
 from bootmark.core.catalogue import default
 from bootmark.core.field import identify
 
-KNOWN = default()
+CATALOGUE = default()
 CHANCE = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08}
 USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 SLIP = 0.1
@@ -26,7 +26,7 @@ CROPS = ("raspberry", "pear", "potato", "cabbage", "rose", "birch", "hop", "toma
 def odds_of(crop: str, month: int) -> dict[str, float]:
     """Each agent's odds before any sign, in an open field with no weather told and no past."""
     odds = {}
-    for agent in KNOWN.agents.values():
+    for agent in CATALOGUE.agents.values():
         usual = agent.hosts.get(crop, agent.hosts.get("*"))
         if usual:
             chance = USUAL[usual]
@@ -57,9 +57,9 @@ def network(odds: dict[str, float], signs: dict[str, str]) -> tuple[gum.BayesNet
         if state == "unsure":
             continue
         name = f"sign {sign}"
-        net.addNoisyORNet(gum.LabelizedVariable(name, name, 2), KNOWN.signs[sign].leak)
+        net.addNoisyORNet(gum.LabelizedVariable(name, name, 2), CATALOGUE.signs[sign].leak)
         for agent in odds:
-            shows = KNOWN.agents[agent].shows.get(sign)
+            shows = CATALOGUE.agents[agent].shows.get(sign)
             if shows:
                 net.addWeightedArc(agent, name, CHANCE[shows.often])
         told[name] = [SLIP, 1 - SLIP] if state == "seen" else [1 - SLIP, SLIP]
@@ -71,7 +71,7 @@ def cases() -> list[tuple[str, int, dict[str, str]]]:
     found = []
     for _ in range(CASES):
         crop, month = rng.choice(CROPS), rng.randint(1, 12)
-        likely = sorted({sign for agent in KNOWN.on(crop) for sign in agent.shows})
+        likely = sorted({sign for agent in CATALOGUE.on(crop) for sign in agent.shows})
         signs = {sign: rng.choice(("seen", "absent", "unsure")) for sign in rng.sample(likely, rng.randint(1, 7))}
         found.append((crop, month, signs))
     return found

@@ -8,7 +8,7 @@ from bootmark.core.field import identify
 from bootmark.core.types import Case, Verdict
 from bootmark.say import ENGLISH, letter
 
-KNOWN = default()
+CATALOGUE = default()
 
 
 def told(crop: str, seen: str, **more: Any) -> tuple[Case, list[Any], Verdict]:
@@ -22,12 +22,12 @@ class Ask(unittest.TestCase):
         _, looks, _ = told("raspberry", "stippling")
         text = letter.ask(ENGLISH, looks[0], "raspberry")
         self.assertIn("your raspberry", text)
-        self.assertIn(KNOWN.looks[looks[0].look].do.rstrip("."), text)
+        self.assertIn(CATALOGUE.looks[looks[0].look].do.rstrip("."), text)
         self.assertIn("Please treat nothing", text)
 
     def test_what_has_no_lens_at_home_gets_a_way_round(self) -> None:
         _, looks, _ = told("raspberry", "stippling")
-        lens = next(one for one in looks if "hand lens" in KNOWN.looks[one.look].tools)
+        lens = next(one for one in looks if "hand lens" in CATALOGUE.looks[one.look].tools)
         self.assertIn("phone", letter.ask(ENGLISH, lens, "raspberry"))
 
 
@@ -37,8 +37,8 @@ class Letter(unittest.TestCase):
         return letter.answer(ENGLISH, case, verdict)
 
     def test_no_letter_holds_a_spray(self) -> None:
-        groups = {one.group for agent in KNOWN.agents.values() for one in agent.controls if one.group}
-        for agent in KNOWN.agents.values():
+        groups = {one.group for agent in CATALOGUE.agents.values() for one in agent.controls if one.group}
+        for agent in CATALOGUE.agents.values():
             for activity in ("active", "finished", "dead", "parasitised", "not known"):
                 verdict = Verdict("named", (agent.id,), 0.9, activity, (), (), (), ())
                 reply = letter.answer(ENGLISH, Case("rose"), verdict)

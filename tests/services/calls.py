@@ -13,7 +13,7 @@ from sqlalchemy import text
 from bootmark.services import writing
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.session import farm_session
-from tests.database import known, member
+from tests.database import catalogue, member
 from tests.sending import REAL, envelope
 from tests.services.lines import kept
 
@@ -83,7 +83,7 @@ def run(calls: int, seed: int = 11) -> Told:
             batch: list[dict[str, Any]] = []
             for _ in range(AT_ONCE // 2):
                 batch += [_odd(rng, good), envelope("stop.open", {"block_id": str(made("Tunnel 1"))}, at=NOW)]
-            answers = writing.sync(FARM, member("owner"), known, batch, REAL)
+            answers = writing.sync(FARM, member("owner"), catalogue, batch, REAL)
             told.calls += len(batch)
             told.statuses.update(answer["status"] for answer in answers[::2])
             told.lost += sum(answer["status"] != "stored" for answer in answers[1::2])

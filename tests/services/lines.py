@@ -11,7 +11,7 @@ from bootmark.services.weather import judging
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import TreatmentRow
 from bootmark.store.session import farm_session
-from tests.database import known
+from tests.database import catalogue
 from tests.sending import send, store_days
 
 SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
@@ -147,7 +147,7 @@ def doubtful() -> tuple[dict[str, Any], uuid.UUID]:
 def application(decision: uuid.UUID) -> dict[str, Any]:
     with farm_session(FARM) as session:
         row = session.scalars(select(TreatmentRow).where(TreatmentRow.decision_id == decision, TreatmentRow.ordinal == 0)).one()
-        control = known.agent(row.agent).control(row.control)
+        control = catalogue.agent(row.agent).control(row.control)
     from bootmark.services.treatment.calls import checks
 
     return {

@@ -16,7 +16,7 @@ from bootmark.services.base.handling import device_moment
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, CommandRow
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope, send
 from tests.services.lines import count, line
 
@@ -25,7 +25,7 @@ class OneOfMany(DatabaseTest):
     """What goes wrong with one command touches no other of its batch."""
 
     def sync(self, *batch: Any, **more: Any) -> list[str]:
-        return [answer["status"] for answer in writing.sync(FARM, member("owner"), known, batch, REAL, **more)]
+        return [answer["status"] for answer in writing.sync(FARM, member("owner"), catalogue, batch, REAL, **more)]
 
     def stop(self) -> dict[str, Any]:
         return envelope("stop.open", {"block_id": str(made("Tunnel 1"))})

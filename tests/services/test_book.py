@@ -13,7 +13,7 @@ from bootmark.services.treatment import timing
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import DecisionRow, Farm, Look, TreatmentRow
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known
+from tests.database import DatabaseTest, catalogue
 from tests.sending import send
 from tests.services.lines import line
 
@@ -30,9 +30,9 @@ class Kinds(unittest.TestCase):
 class Pages(DatabaseTest):
     def test_pages_put_together_are_the_whole_log_without_gap_or_repeat(self) -> None:
         with farm_session(FARM) as session:
-            every = log.entries(session, known)
+            every = log.entries(session, catalogue)
             total = log.total(session)
-            paged = [entry for start in range(0, total, 7) for entry in log.entries(session, known, start=start, most=7)]
+            paged = [entry for start in range(0, total, 7) for entry in log.entries(session, catalogue, start=start, most=7)]
         self.assertEqual(total, len(every))
         self.assertEqual(paged, every)
         self.assertEqual([entry.at for entry in every], sorted((entry.at for entry in every), reverse=True))
@@ -40,11 +40,11 @@ class Pages(DatabaseTest):
 
     def test_filters_by_block_and_kind_agree_with_their_totals(self) -> None:
         with farm_session(FARM) as session:
-            every = log.entries(session, known)
+            every = log.entries(session, catalogue)
             for block in ground.blocks(session):
                 for kind in ("", *log.ORDER):
                     wanted = [entry for entry in every if entry.block == block.name and kind in ("", entry.kind)]
-                    self.assertEqual(log.entries(session, known, block_id=block.id, kind=kind), wanted, (block.name, kind))
+                    self.assertEqual(log.entries(session, catalogue, block_id=block.id, kind=kind), wanted, (block.name, kind))
                     self.assertEqual(log.total(session, block.id, kind), len(wanted), (block.name, kind))
 
     def test_a_new_entry_leads_and_a_changed_one_is_said_anew(self) -> None:
@@ -55,12 +55,12 @@ class Pages(DatabaseTest):
             before = log.total(session)
         send("look.record", {"stop_id": str(stop), "signs": {"honeydew": "seen"}}, look, command=first)
         with farm_session(FARM) as session:
-            newest = log.entries(session, known, most=1)[0]
+            newest = log.entries(session, catalogue, most=1)[0]
             self.assertEqual((log.total(session), newest.record_id, newest.block), (before + 1, look, "Hop yard"))
             self.assertIn("sticky shine", newest.text)
         send("look.record", {"stop_id": str(stop), "signs": {}}, look, base=first)
         with farm_session(FARM) as session:
-            again = log.entries(session, known, most=1)[0]
+            again = log.entries(session, catalogue, most=1)[0]
             self.assertEqual((log.total(session), again.text), (before + 1, "Sound: nothing seen."))
 
     def test_conflicts_are_listed_until_they_are_settled(self) -> None:
@@ -71,18 +71,18 @@ class Pages(DatabaseTest):
         send("crop.stage", payload, record, base=first, command=second)
         send("crop.stage", payload | {"code": 60}, record, base=first, command=late)
         with farm_session(FARM) as session:
-            self.assertIn(record, [entry.record_id for entry in log.conflicts(session, known)])
+            self.assertIn(record, [entry.record_id for entry in log.conflicts(session, catalogue)])
         send("crop.stage", payload, record, base=second, merges=(late,))
         with farm_session(FARM) as session:
-            self.assertNotIn(record, [entry.record_id for entry in log.conflicts(session, known)])
+            self.assertNotIn(record, [entry.record_id for entry in log.conflicts(session, catalogue)])
 
     def test_another_catalogue_says_it_anew(self) -> None:
         from dataclasses import replace
 
         with farm_session(FARM) as session:
-            before = log.entries(session, known, kind="call", most=1)[0].text
+            before = log.entries(session, catalogue, kind="call", most=1)[0].text
             agents = {agent.id: replace(agent, name=f"The {agent.name}") for agent in default().agents.values()}
-            after = log.entries(session, replace(known, agents=agents, hash="other"), kind="call", most=1)[0].text
+            after = log.entries(session, replace(catalogue, agents=agents, hash="other"), kind="call", most=1)[0].text
         self.assertEqual(after, f"The {before}")
 
 
@@ -137,11 +137,11 @@ class Plans(DatabaseTest):
     def test_planned_treatments_with_their_hours(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            planned = timing.planned(session, farm, known, NOW)
+            planned = timing.planned(session, farm, catalogue, NOW)
             self.assertTrue(planned)
             self.assertEqual([one.treatment.on for one in planned], sorted(one.treatment.on for one in planned))
             for one in planned:
-                again = timing.of_treatment(session, farm, known, one.treatment.id, NOW)
+                again = timing.of_treatment(session, farm, catalogue, one.treatment.id, NOW)
                 self.assertEqual((again.block.id, again.control.id, again.spans), (one.block.id, one.control.id, one.spans))
                 treatments, looks = timing.programme(session, one.treatment.decision_id)
                 self.assertIn(one.treatment.id, [row.id for row in treatments])
@@ -150,11 +150,11 @@ class Plans(DatabaseTest):
     def test_a_treatment_that_is_done_leaves_the_plan_at_once(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            before = timing.planned(session, farm, known, NOW)
+            before = timing.planned(session, farm, catalogue, NOW)
             row = session.get_one(TreatmentRow, (FARM, before[0].treatment.id))
             row.state = "done"
             session.flush()
-            after = timing.planned(session, farm, known, NOW)
+            after = timing.planned(session, farm, catalogue, NOW)
             self.assertEqual(len(after), len(before) - 1)
             session.rollback()
 

@@ -14,7 +14,7 @@ from bootmark.standins.estate import FARM, made
 from bootmark.store.models import CommandRow, FindingRow, Look, ReturnVisit, Stop, TreatmentRow
 from bootmark.store.session import farm_session
 from bootmark.store.versions import VERSIONS
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope, send
 from tests.services.lines import application, count, line
 
@@ -57,7 +57,7 @@ class EveryKind(DatabaseTest):
             with self.assertRaises(TooEarly):
                 send(kind, *told[kind])
         batch = [envelope(kind, payload, record) for kind, (payload, record) in reversed(list(told.items()))]
-        first, again, third = (writing.sync(FARM, member("owner"), known, batch, REAL) for _ in range(3))
+        first, again, third = (writing.sync(FARM, member("owner"), catalogue, batch, REAL) for _ in range(3))
         self.assertEqual([one["command_id"] for one in first], [one["command_id"] for one in batch])
         self.assertNotIn("refused", {one["status"] for one in first})
         # What hangs on two others that were sent after it needs a second sending, as the outbox does.
@@ -98,7 +98,7 @@ class EveryKind(DatabaseTest):
             envelope("look.record", payload | {"note": "one"}, record, base=start, command=one),
             envelope("look.record", payload | {"note": "two"}, record, base=one, command=two),
         ]
-        answers = writing.sync(FARM, member("scout"), known, batch, REAL)
+        answers = writing.sync(FARM, member("scout"), catalogue, batch, REAL)
         self.assertEqual([answer["status"] for answer in answers], ["stored", "stored"])
         self.assertEqual(self.head("look.record", record), (3, two, False))
 
@@ -112,7 +112,7 @@ class EveryKind(DatabaseTest):
             envelope("look.record", payload | {"note": "A1"}, record, base=start, command=one),
             envelope("look.record", payload | {"note": "A2"}, record, base=one, command=two),
         ]
-        answers = writing.sync(FARM, member("scout"), known, batch, REAL)
+        answers = writing.sync(FARM, member("scout"), catalogue, batch, REAL)
         self.assertEqual([answer["status"] for answer in answers], ["conflict", "conflict"])
         self.assertEqual(self.head("look.record", record), (2, other, True))
         with farm_session(FARM) as session:
@@ -135,9 +135,9 @@ class EveryKind(DatabaseTest):
             return {name: new[name] for name in ("command_id", "kind", "record_id", "seen_at", "payload")} | {"base_version": number}
 
         batch = [kept(0), kept(1), kept(1), kept(9)]
-        answers = writing.sync(FARM, member("scout"), known, batch, REAL)
+        answers = writing.sync(FARM, member("scout"), catalogue, batch, REAL)
         self.assertEqual([answer["status"] for answer in answers], ["stored", "stored", "conflict", "wait"])
-        again = writing.sync(FARM, member("scout"), known, batch[:1], REAL)
+        again = writing.sync(FARM, member("scout"), catalogue, batch[:1], REAL)
         self.assertTrue(again[0]["replayed"])
 
     def test_viewers_write_nothing_and_scouts_sign_nothing(self) -> None:

@@ -11,7 +11,7 @@ from bootmark.standins.estate import FARM
 from bootmark.store.models import Block, Enquiry, Farm, Look, Stop
 from bootmark.store.rows import NotHere
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known
+from tests.database import DatabaseTest, catalogue
 from tests.sending import send
 
 CIRCLES = {"circles-cut-from-the-edge": "seen", "leaf-still-green-and-working": "seen", "bee-carrying-leaf": "seen"}
@@ -37,7 +37,7 @@ class Enquiries(DatabaseTest):
 
     def test_a_crop_is_meant_by_any_of_its_names(self) -> None:
         for words, crop in (("zucchini", "squash"), ("SQUASH", "squash"), ("raspb", "raspberry"), ("moonfruit", "moonfruit")):
-            self.assertEqual(known.crop_meant(words), crop)
+            self.assertEqual(catalogue.crop_meant(words), crop)
 
     def test_refusals_name_the_field(self) -> None:
         for more, name in (

@@ -13,10 +13,10 @@ from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Checks
 from bootmark.services.kinds import HANDLERS, KINDS
 from bootmark.store.versions import HEADS
-from tests.database import known
+from tests.database import catalogue
 from tests.services.shapes import GOOD
 
-CHECKS = Checks(known, dt.date(2026, 6, 18))
+CHECKS = Checks(catalogue, dt.date(2026, 6, 18))
 COMMANDS: list[type[Command]] = [handler.command for handler in HANDLERS]
 scalars = st.none() | st.booleans() | st.integers() | st.floats() | st.text() | st.sampled_from(["2026-02-30", "\x00", "\ud800", "1e999"])
 nonsense = st.recursive(

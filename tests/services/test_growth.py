@@ -6,7 +6,7 @@ from bootmark.services.scouting import growth
 from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import Block, Farm, SampleRow
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known
+from tests.database import DatabaseTest, catalogue
 
 
 class Outlook(DatabaseTest):
@@ -14,7 +14,7 @@ class Outlook(DatabaseTest):
         with farm_session(FARM) as session:
             block = session.scalars(select(Block).where(Block.name == "Tunnel 2")).one()
             sample = SampleRow(measure="mean", counts=counts, enemies=enemies or [])
-            return growth.outlook(session, session.get_one(Farm, FARM), block, known.agent(agent), sample, NOW.date())
+            return growth.outlook(session, session.get_one(Farm, FARM), block, catalogue.agent(agent), sample, NOW.date())
 
     def test_mites_double_and_pass_the_threshold_on_a_day(self) -> None:
         doubling, passed, released = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2])
@@ -31,6 +31,6 @@ class Outlook(DatabaseTest):
         with farm_session(FARM) as session:
             block = session.scalars(select(Block).where(Block.name == "Tunnel 2")).one()
             farm = session.get_one(Farm, FARM)
-            self.assertEqual(len(growth.outlook(session, farm, block, known.agent("two-spotted-spider-mite"), None, NOW.date())), 1)
-            self.assertEqual(growth.outlook(session, farm, block, known.agent("predatory-mites"), None, NOW.date()), [])
+            self.assertEqual(len(growth.outlook(session, farm, block, catalogue.agent("two-spotted-spider-mite"), None, NOW.date())), 1)
+            self.assertEqual(growth.outlook(session, farm, block, catalogue.agent("predatory-mites"), None, NOW.date()), [])
         self.assertEqual(self.told("codling-moth", [1]), [])

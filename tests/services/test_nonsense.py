@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from bootmark.services import writing
 from bootmark.services.kinds import KINDS
 from bootmark.standins.estate import FARM, NOW
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope
 from tests.services.lines import kept
 from tests.services.test_fields import nonsense
@@ -42,7 +42,7 @@ class Nonsense(DatabaseTest):
 
     def statuses(self, *batch: Any) -> list[str]:
         with self.assertNoLogs("bootmark.writing", "ERROR"):
-            answers = writing.sync(FARM, member("owner"), known, batch, REAL)
+            answers = writing.sync(FARM, member("owner"), catalogue, batch, REAL)
         for answer in answers:
             json.dumps(answer).encode()
             for sentence in answer.get("errors", {}).values():

@@ -11,7 +11,7 @@ from bootmark.services import writing
 from bootmark.services.kinds import KINDS
 from bootmark.standins.estate import FARM, made
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope, send
 from tests.services.lines import kept
 
@@ -32,7 +32,7 @@ class Races(DatabaseTest):
 
         def one(batch: list[dict[str, Any]]) -> list[str]:
             start.wait()
-            return [answer["status"] for answer in writing.sync(FARM, member("owner"), known, batch, REAL)]
+            return [answer["status"] for answer in writing.sync(FARM, member("owner"), catalogue, batch, REAL)]
 
         with ThreadPoolExecutor(len(batches)) as pool:
             return list(pool.map(one, batches))

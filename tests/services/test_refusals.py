@@ -11,7 +11,7 @@ from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import CommandRow, Look, ReturnVisit, TreatmentRow
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known
+from tests.database import DatabaseTest, catalogue
 from tests.sending import envelope, send
 from tests.services.lines import application, count, line
 
@@ -114,7 +114,7 @@ class Kept(DatabaseTest):
         self.assertEqual(
             set(working) & {"inputs", "result", "versions", "catalogue", "engine"}, {"inputs", "result", "versions", "catalogue", "engine"}
         )
-        self.assertEqual(working["catalogue"], known.hash)
+        self.assertEqual(working["catalogue"], catalogue.hash)
         self.assertAlmostEqual(sum(cause["probability"] for cause in look.working["causes"]), 1, delta=0.2)
 
     def test_the_demo_is_loaded_once(self) -> None:

@@ -21,7 +21,7 @@ from bootmark.store.models import Block, Farm, SeasonResult, SeasonRun, Station
 from bootmark.store.session import farm_session
 from bootmark.worker import pull, tasks
 from tests import orchards
-from tests.database import DatabaseTest, known
+from tests.database import DatabaseTest, catalogue
 from tests.sending import REAL, send
 
 DAY = NOW.date()
@@ -42,7 +42,7 @@ class Sightings(DatabaseTest):
         def hatch(block: uuid.UUID) -> dt.date:
             with farm_session(FARM) as session:
                 found = forecasts.of_block(
-                    session, session.get_one(Farm, FARM), session.get_one(Block, (FARM, block)), known.agent(MOTH), DAY
+                    session, session.get_one(Farm, FARM), session.get_one(Block, (FARM, block)), catalogue.agent(MOTH), DAY
                 )
                 assert found
                 return next(one.p50 for one in found.forecast.events if one.id == "leaving" and one.p50)
@@ -128,7 +128,7 @@ class BlockWeather(DatabaseTest):
             # A write, so that nothing that was kept before is shown.
             session.execute(text("UPDATE block SET station_id = NULL"))
             self.assertIsNone(block_weather.station_of(session, farm, birch))
-            self.assertIsNone(forecasts.of_block(session, farm, birch, known.agent("birch-leafminer"), DAY))
+            self.assertIsNone(forecasts.of_block(session, farm, birch, catalogue.agent("birch-leafminer"), DAY))
             self.assertEqual(block_weather.hints(session, farm, birch, DAY), {})
             self.assertEqual(len(block_weather.days_ahead(session, farm, birch, DAY, 5)), 5)
             session.rollback()
@@ -147,7 +147,7 @@ class BlockWeather(DatabaseTest):
 class Stored(DatabaseTest):
     def listing(self, session: Any) -> list[results.Listed]:
         farm = session.get_one(Farm, FARM)
-        return results.listing(session, farm, ground.blocks(session), known, DAY)
+        return results.listing(session, farm, ground.blocks(session), catalogue, DAY)
 
     def test_what_is_stored_reads_back_as_it_was(self) -> None:
         with farm_session(FARM) as session:
@@ -164,7 +164,7 @@ class Stored(DatabaseTest):
     def test_a_change_makes_only_what_rests_on_it_stale(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            listed, run = results.refresh(session, farm, ground.blocks(session), known, DAY, REAL)
+            listed, run = results.refresh(session, farm, ground.blocks(session), catalogue, DAY, REAL)
             self.assertIsNone(run)
             self.assertTrue(listed and all(one.fresh for one in listed))
         send("stage.sighting", {"block_id": str(LONG), "agent": BEETLE, "on": "2026-06-17", "counts": {"larva": 9}, "note": ""})
@@ -202,9 +202,9 @@ class Runs(DatabaseTest):
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             blocks = ground.blocks(session)
-            _, run = results.refresh(session, farm, blocks, known, DAY, REAL)
+            _, run = results.refresh(session, farm, blocks, catalogue, DAY, REAL)
             assert run
-            again = results.refresh(session, farm, blocks, known, DAY, REAL)[1]
+            again = results.refresh(session, farm, blocks, catalogue, DAY, REAL)[1]
             assert again
             self.assertEqual(again.id, run.id)
             self.assertGreaterEqual(run.total, 40)
@@ -227,7 +227,7 @@ class Runs(DatabaseTest):
             after = dict(session.execute(select(SeasonResult.block_id, SeasonResult.reckoned_at)).all())
             self.assertTrue(all(after[block] == when for block, when in before.items()))
             farm = session.get_one(Farm, FARM)
-            self.assertTrue(all(one.fresh for one in results.listing(session, farm, ground.blocks(session), known, DAY)))
+            self.assertTrue(all(one.fresh for one in results.listing(session, farm, ground.blocks(session), catalogue, DAY)))
             self.assertEqual(session.execute(select(func.count()).select_from(SeasonResult)).scalar_one(), total)
 
     def test_stations_are_left_alone_longer_the_more_often_they_fail(self) -> None:

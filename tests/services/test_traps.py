@@ -15,7 +15,7 @@ from bootmark.services.seasons import forecasts, traps
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Farm, Trap
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, known
+from tests.database import DatabaseTest, catalogue
 from tests.sending import REAL, send
 
 DAY = NOW.date()
@@ -66,7 +66,7 @@ class Register(DatabaseTest):
                 {(one.name, one.what) for rows in waits.values() for one in rows},
                 {("Trap 1", "check"), ("Trap 2", "check"), ("Trap 2", "lure")},
             )
-            walk = rounds.today(session, farm, known, DAY, REAL).walk
+            walk = rounds.today(session, farm, catalogue, DAY, REAL).walk
             self.assertIn("new lures", walk.carry)
             self.assertTrue(
                 any(why.reason.kind == Says.READ_TRAP and why.reason.facts["trap"] == "Trap 1" for stop in walk.stops for why in stop.whys)
@@ -76,7 +76,9 @@ class Register(DatabaseTest):
         def proposed() -> list[tuple[str, str, dt.date]]:
             with farm_session(FARM) as session:
                 farm = session.get_one(Farm, FARM)
-                return [(one.block, one.agent, one.on) for one in traps.proposals(session, farm, known, DAY, traps.register(session, DAY))]
+                return [
+                    (one.block, one.agent, one.on) for one in traps.proposals(session, farm, catalogue, DAY, traps.register(session, DAY))
+                ]
 
         self.assertEqual(proposed(), [("Mill Piece", "diamondback-moth", dt.date(2026, 6, 13))])
         self.send(

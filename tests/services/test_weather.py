@@ -20,7 +20,7 @@ from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, Farm, Station, WeatherDay, WeatherDerived, WeatherHour
 from bootmark.store.session import farm_session
 from bootmark.worker import pull
-from tests.database import DatabaseTest, known, member
+from tests.database import DatabaseTest, catalogue, member
 from tests.formats.test_ghcn import month
 
 MAST = made("Valley mast")
@@ -153,20 +153,20 @@ class Seasons(DatabaseTest):
             farm = session.get_one(Farm, FARM)
             orchard = session.get_one(Block, (FARM, made("Orchard A")))
             self.assertGreaterEqual(block_weather.hints(session, farm, orchard, day)["hot-and-dry"], 9)
-            found = forecasts.of_block(session, farm, orchard, known.agent("codling-moth"), day)
+            found = forecasts.of_block(session, farm, orchard, catalogue.agent("codling-moth"), day)
             assert found
             self.assertEqual(found.biofix, dt.date(2026, 5, 15))
             span = forecasts.window_of(
-                found.forecast, known.agent("codling-moth").control("granulovirus"), known.agent("codling-moth").heat, day
+                found.forecast, catalogue.agent("codling-moth").control("granulovirus"), catalogue.agent("codling-moth").heat, day
             )
             assert span
             self.assertLessEqual(span[0], day)
             self.assertGreaterEqual(span[1], day)
             birch = session.get_one(Block, (FARM, made("Birch bed")))
-            self.assertIsNone(forecasts.of_block(session, farm, birch, known.agent("water-shortage"), day))
+            self.assertIsNone(forecasts.of_block(session, farm, birch, catalogue.agent("water-shortage"), day))
 
     def test_the_calendar_turns_round_in_the_south(self) -> None:
-        maggot = known.agent("cabbage-maggot").heat
+        maggot = catalogue.agent("cabbage-maggot").heat
         assert maggot
         farm = Farm(latitude=-40.0)
         self.assertEqual(biofix.calendar_day(maggot, farm.latitude < 0, dt.date(2026, 11, 1)), dt.date(2026, 9, 1))
