@@ -102,7 +102,10 @@ class Refusals(unittest.TestCase):
                 "spider-mite.toml .signs stippling.: 'often' is 'mostly'; it must be",
             ),
             (("stippling = {", "stippling = 3 #"), "signs 'stippling' must be a table"),
-            (("stippling =", "dotting ="), "unknown sign 'dotting'"),
+            (("stippling =", "stipling ="), "unknown sign 'stipling'; did you mean stippling"),
+            (('often = ["raspberry"', 'often = ["rasberry"'), "unknown crop 'rasberry'; did you mean raspberry"),
+            (('kind = "soft"', 'kind = "conventional"'), "soap.: 'harvest_days' is missing: an unknown interval is not nought"),
+            (('[controls.wash-off]\nkind = "physical"', "[controls.wash-of]"), "not in controls.toml.*did you mean wash-off"),
             (('kind = "mite"', 'kind = "spider"'), "'kind' is 'spider'"),
             (('source = "common-practice"', 'source = "xx"'), "'xx' is not in sources.toml"),
             (('unit = "mites per leaf", source', 'unite = "mites per leaf", source'), "thresholds 1.*'unit' is missing"),
@@ -130,3 +133,7 @@ class Refusals(unittest.TestCase):
         ):
             spoilt = replace(CATALOGUE, agents={**CATALOGUE.agents, mite.id: replace(mite, **change)})
             self.assertTrue(any(words in fault for fault in check.faults(spoilt)), (words, check.faults(spoilt)))
+        blight = CATALOGUE.agents["fire-blight"]
+        sprays = tuple(control for control in blight.controls if control.kind not in check.GENTLE)
+        spoilt = replace(CATALOGUE, agents={**CATALOGUE.agents, blight.id: replace(blight, controls=sprays)})
+        self.assertIn("fire-blight: nothing is known against it but to spray", check.faults(spoilt))

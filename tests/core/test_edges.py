@@ -64,7 +64,7 @@ class Waits(unittest.TestCase):
 
     def test_a_threshold_that_comes_soon_shortens_the_wait(self) -> None:
         few = Sample("leaf", (0, 1, 0, 0, 1) * 4)
-        for comes, days in ((None, 7), (7.0, 7), (6.5, 5), (4.0, 3), (1.0, 2), (0.5, 2)):
+        for comes, days in ((None, 7), (9.0, 7), (7.0, 7), (6.5, 5), (4.0, 3), (1.0, 2), (0.5, 2)):
             decision = decide(few, StageNow(today=TODAY, days_to_threshold=comes))
             self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_FEW, days), comes)
 
@@ -113,6 +113,69 @@ class Waits(unittest.TestCase):
         self.assertEqual(decision.headline.facts["control"], offered[0])
         self.assertEqual(decision.headline.facts["choices"], len(offered))
         self.assertNotEqual(offered[0], offered[-1])
+
+
+class Acts(unittest.TestCase):
+    """What kind of act a control is."""
+
+    def test_living_ones_are_released_unless_they_are_sprayed(self) -> None:
+        release = default().agent(MITE.agent).control("release-predatory-mites")
+        now = StageNow(today=TODAY)
+        for control, kind in (
+            (release, "release"),
+            (replace(release, tools=("sprayer",)), "act now"),
+            (replace(release, kind=ControlKind.CULTURAL), "cultural act"),
+            (replace(release, kind=ControlKind.SOFT), "act now"),
+        ):
+            self.assertEqual(call.act_kind(control, now), kind)
+
+    def test_a_window_that_opens_today_is_not_waited_for(self) -> None:
+        spinosad = BEETLE.control("spinosad")
+        for first, kind in ((TODAY + DAY, "act in window"), (TODAY, "act now"), (TODAY - DAY, "act now")):
+            self.assertEqual(call.act_kind(spinosad, StageNow({}, TODAY, (first, TODAY + 9 * DAY))), kind)
+
+    def test_a_window_that_closes_today_is_not_over(self) -> None:
+        beetle, last = Finding(BEETLE.id, "named", 0.95, True, "active"), (TODAY - 9 * DAY, TODAY)
+        today = StageNow({}, TODAY, last, windows={"spinosad": last, "chlorantraniliprole": last})
+        self.assertEqual(decide(MANY, today, beetle, crop=POTATO, policy=SPRAYS).kind, "act now")
+        one_is_over = replace(today, windows={"spinosad": (TODAY - 9 * DAY, TODAY - DAY), "chlorantraniliprole": last})
+        decision = decide(MANY, one_is_over, beetle, crop=POTATO, policy=SPRAYS)
+        self.assertEqual((decision.kind, decision.headline.facts["control"]), ("act now", "chlorantraniliprole"))
+
+    def test_what_is_no_pest_gets_its_own_remedy_and_a_disease_the_label(self) -> None:
+        for agent in ("water-shortage", "apple-scab"):
+            entry = default().agent(agent)
+            decision = decide(None, finding=Finding(agent, "not a pest", 0.9, True), crop=CropState("apple"))
+            remedy = entry.control(decision.choices[0].control)
+            self.assertTrue(decision.choices[0].offered)
+            self.assertIn(remedy.kind, (ControlKind.CULTURAL, ControlKind.PHYSICAL))
+            first = next(control for control in entry.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL))
+            self.assertEqual(remedy.id, first.id)
+            self.assertEqual(decision.cautions[0], call.LABEL_FIRST)
+
+    def test_the_cautions_of_a_disease_s_remedy_come_with_it(self) -> None:
+        decision = decide(None, finding=Finding("fire-blight", "not a pest", 0.9, True), crop=CropState("pear"))
+        remedy = default().agent("fire-blight").control(decision.choices[0].control)
+        self.assertTrue(remedy.cautions)
+        self.assertEqual([caution.facts["caution"] for caution in decision.cautions[1:]], list(remedy.cautions))
+
+    def test_what_has_only_sprays_is_referred_and_offers_none(self) -> None:
+        scab = default().agent("apple-scab")
+        sprays = tuple(control for control in scab.controls if control.kind in (ControlKind.SOFT, ControlKind.CONVENTIONAL))
+        other = replace(default(), agents={**default().agents, scab.id: replace(scab, controls=sprays)})
+        finding = Finding(scab.id, "not a pest", 0.9, False)
+        decision = call.decide(finding, StageNow(today=TODAY), None, None, None, CropState("apple"), Policy(), catalogue=other)
+        self.assertEqual((decision.kind, decision.choices), ("refer", ()))
+
+    def test_a_threshold_of_another_measure_is_no_threshold(self) -> None:
+        trap = Threshold(5.0, "trap", "moths per week", "this test")
+        decision = call.decide(MITE, StageNow(today=TODAY), MANY, trap, None, CropState("raspberry"), Policy())
+        self.assertEqual((decision.kind, decision.headline.kind), ("refer", Says.CALL_NO_THRESHOLD))
+
+    def test_injury_needs_every_term_above_nothing_and_all_of_it_may_be_averted(self) -> None:
+        self.assertEqual(call.economic_injury_level(10, 2, 1, 1, 1), 5)
+        with self.assertRaises(ValueError):
+            call.economic_injury_level(-1, 2, 1, 1, 1)
 
 
 class Helpers(unittest.TestCase):
@@ -168,6 +231,10 @@ class Counts(unittest.TestCase):
         self.assertEqual(limits.method, LimitMethod.POISSON_EQUAL)
         self.assertAlmostEqual(limits.low, 4 - 2.353, places=3)
         self.assertAlmostEqual(limits.high, 4 + 2.353, places=3)
+
+    def test_enemies_without_pests_and_neither(self) -> None:
+        for pests, enemies, ratio in (((0, 0), (0, 3), math.inf), ((0, 0), (0, 0), 0.0), ((4, 1), (), None)):
+            self.assertEqual(count.enemy_ratio(Sample("leaf", pests, enemies)), ratio)
 
     def test_one_unit_tells_no_upper_limit(self) -> None:
         limits = count.interval(Sample("leaf", (7,)))

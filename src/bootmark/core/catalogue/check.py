@@ -12,6 +12,7 @@ from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
 FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
 NOT_EATEN = {"signs": 2, "controls": 1, "enemies": 0}
+GENTLE = (ControlKind.CULTURAL, ControlKind.PHYSICAL)
 ALLOWED_COPIES = ("Always.", "none", "Everywhere.", "")
 
 
@@ -68,6 +69,8 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
         yield f"{agent.id}: no sign confirms it"
     if agent.is_pest:
         yield from _pest(agent)
+    elif agent.kind != AgentKind.BENEFICIAL and not any(control.kind in GENTLE for control in agent.controls):
+        yield f"{agent.id}: nothing is known against it but to spray"
     yield from _stages(agent)
     for control in agent.controls:
         if control.kind == ControlKind.CONVENTIONAL and not any("label" in caution for caution in control.cautions):

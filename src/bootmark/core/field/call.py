@@ -93,9 +93,9 @@ def _not_a_target(case: _Case) -> Decision | None:
     if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
         case.speaks_for.append(case.of(Says.AGENT_SUMMARY))
         case.change.append(says(Says.OTHER_CAUSE))
-        act = next(
-            (control for control in agent.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), agent.controls[0]
-        )
+        act = next((control for control in agent.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), None)
+        if act is None:
+            return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
         case.choices = (Choice(act.id, True, _timing(agent, act)),)
         case.cautions = (LABEL_FIRST, *_cautions(act)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
         headline = case.of(Says.CALL_CULTURAL, control=act.id, agent_kind=agent.kind)
