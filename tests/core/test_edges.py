@@ -197,6 +197,14 @@ class Helpers(unittest.TestCase):
             decision = call.decide(MITE, StageNow(today=TODAY), sample, line, None, CropState("raspberry"), Policy())
             self.assertIn(kind, [change.kind for change in decision.would_change], counts)
 
+    def test_the_first_enemy_of_the_entry_is_the_one_that_is_asked_for(self) -> None:
+        mite = default().agent(MITE.agent)
+        ladybirds = replace(mite.enemies[0], agent="ladybirds", name="Ladybirds", ratio=9.0)
+        other = replace(default(), agents={**default().agents, mite.id: replace(mite, enemies=(mite.enemies[0], ladybirds))})
+        sample = replace(MANY, enemies=(2,) * 20)
+        decision = call.decide(MITE, StageNow(today=TODAY), sample, None, None, CropState("raspberry"), Policy(), catalogue=other)
+        self.assertEqual(decision.headline.kind, Says.CALL_HELP)
+
     def test_a_confirmed_one_at_work_is_said_to_be(self) -> None:
         for activity, kind in (("active", Says.CONFIRMED_ACTIVE), ("not known", Says.CONFIRMED)):
             decision = decide(MANY, finding=replace(MITE, activity=activity))

@@ -66,6 +66,11 @@ class Limits(unittest.TestCase):
         release = said("rain", "rain", [0.0, 0.0, 0.5, 0.0, 0.0], windows.limits_for("release"))
         self.assertEqual([state for state, _ in release], ["ok", "no", "no", "ok", "caution"])
 
+    def test_the_first_of_two_showers_is_the_one_that_washes_off(self) -> None:
+        times = [START + n * HOUR for n in range(8)]
+        table = windows.hours(hours(times, rain=[0.0, 0.0, 1.0, 0.0, 1.0, 0.0, 0.0, 0.0]), ANY_TIME)
+        self.assertEqual([table.rows["rain"][n].reasons[0].facts["hours"] for n in (0, 1, 3)], [2, 1, 1])
+
     def test_work_that_no_weather_forbids(self) -> None:
         limits = windows.limits_for("look")
         self.assertEqual((limits.wind, limits.temp, limits.delta_t, limits.rain_free), (None, None, None, 0))
@@ -115,5 +120,23 @@ class Days(unittest.TestCase):
         times = [START]
         table = windows.hours(hours(times, wind=[9.0], temp=[31.0], rh=[50.0], rain=[0.0]), Constraints(daylight="any", rain_free=0))
         self.assertEqual({reason.kind for reason in table.overall[0].reasons}, {Says.WIND_OVER, Says.HOT})
+        near = windows.hours(hours(times, wind=[5.0]), Constraints(daylight="any", rain_free=0))
+        self.assertEqual((near.overall[0].state, [reason.kind for reason in near.overall[0].reasons]), ("caution", [Says.WIND_NEAR]))
         calm = windows.hours(hours(times), Constraints(daylight="any", rain_free=0))
         self.assertEqual(calm.overall[0].reasons, ())
+
+    def test_a_span_must_be_as_long_as_asked_for_wherever_it_begins(self) -> None:
+        wind = [9.0] * 5 + [2.0] * 2 + [9.0] * 3
+        times = [START + n * HOUR for n in range(10)]
+        table = windows.hours(hours(times, wind=wind), Constraints(daylight="any", rain_free=0))
+        self.assertEqual(table.spans(3), [])
+        self.assertEqual(table.spans(2), [(START + 5 * HOUR, START + 7 * HOUR)])
+
+    def test_a_stretch_ends_where_another_limit_takes_over(self) -> None:
+        times = [START + n * HOUR for n in range(4)]
+        table = windows.hours(
+            hours(times, wind=[9.0, 9.0, 2.0, 2.0], temp=[18.0, 18.0, 31.0, 31.0]), Constraints(daylight="any", rain_free=0)
+        )
+        self.assertEqual(
+            [(start, end) for start, end, _ in table.stretches()], [(START, START + 2 * HOUR), (START + 2 * HOUR, START + 4 * HOUR)]
+        )
