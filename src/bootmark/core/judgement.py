@@ -186,9 +186,9 @@ LEAST_DAYS_OF_NORMALS = 300
 BLOCK_DAYS = 5
 """days. Of past years that are drawn in one piece, so that warm days stay together. Judgement, 2026-11-24."""
 SMOOTH_DAYS = 15
-"""days. Over which the usual heat of a day is smoothed. Judgement, 2026-11-24."""
+"""days. To either side, over which heat is smoothed to tell a season's course from a warm day. Judgement, 2026-11-24."""
 JITTER_DAYS = 9
-"""days. By which a drawn piece may be shifted in the year. Judgement, 2026-11-23."""
+"""days. By which a drawn piece may be shifted in the year, to either side. Judgement, 2026-11-23."""
 MOST_WIDENED = 2.5
 """times. That few past years widen a forecast, at most. Judgement, 2026-11-24."""
 DISTANCE_POWER = 2.0
@@ -198,7 +198,7 @@ NEAREST_METRES = 50.0
 SPIKE_SPREADS = 4.0
 """spreads. Off the usual from which a single reading looks wrong. Judgement, 2026-11-25."""
 SPIKE_LEAST = 8.0
-"""degrees C. Off the usual, at least, for the same. Judgement, 2026-11-25."""
+"""degrees C. Off the days beside it, at least, and beyond what these differ between themselves, for the same. Judgement, 2026-11-25."""
 STUCK_DAYS = 3
 """days. With the same two extremes, from which a sensor looks stuck. Judgement, 2026-11-25."""
 STUCK_HOURS = 8
