@@ -17,7 +17,7 @@ CONTACT = Kill({"nymph": 0.95, "young adult": 0.95, "adult": 0.95})
 
 
 class Laws(unittest.TestCase):
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=20)
     @given(st.floats(5, 40), st.floats(0, 0.3))
     def test_numbers_stay_above_nothing_and_enemies_never_help(self, temp: float, eaten: float) -> None:
         start = cohorts.settled(SPIDER_MITE)

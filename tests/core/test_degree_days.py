@@ -43,7 +43,7 @@ def integral(shape: str, low: float, high: float, lower: float, upper: float | N
 
 
 class AgainstIntegration(unittest.TestCase):
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(temperature, temperature, temperature, st.floats(0, 15), st.floats(1, 25), st.sampled_from(dd.CUTOFFS), st.booleans())
     def test_curves(self, one: float, two: float, tomorrow: float, lower: float, span: float, cutoff: str, bounded: bool) -> None:
         low, high = min(one, two), max(one, two)
@@ -64,7 +64,7 @@ def rates(temps: np.ndarray, lower: np.ndarray, upper: np.ndarray, cutoff: str) 
 
 
 class TenThousandDays(unittest.TestCase):
-    @settings(max_examples=10, deadline=None)
+    @settings(max_examples=10)
     @given(st.integers(0, 2**32 - 1))
     def test_every_method_within_a_millionth_of_scipys_integral(self, seed: int) -> None:
         """Ten times a thousand random days: Gauss-Legendre over each piece of the curve between its crossings of the thresholds."""

@@ -101,7 +101,7 @@ class Projections(unittest.TestCase):
             found = growth.project("damson-hop-aphid", 2.0, hours(temp), threshold=50.0)
             self.assertEqual((found.doubling, found.reaches), (float("inf"), None))
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=15)
     @given(
         st.sampled_from(sorted(set(lives()) - {HUNTER, "neoseiulus-mites", "ladybirds", "minute-pirate-bug"})),
         st.floats(10, 30),

@@ -32,7 +32,7 @@ def story(crop: str, seen: str, absent: str = "", **more: Any) -> tuple[Any, Any
 
 
 class Laws(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.sampled_from(CROPS),
         st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent", "unsure"]), max_size=7),
@@ -46,7 +46,7 @@ class Laws(unittest.TestCase):
         for one in found.suspects:
             self.assertAlmostEqual(one.probability, without[one.agent], places=12)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), max_size=9)
     )
@@ -58,7 +58,7 @@ class Laws(unittest.TestCase):
         for one in pruned.suspects:
             self.assertAlmostEqual(one.probability, whole[one.agent], delta=pruned.left_out + 1e-9)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.sampled_from(CROPS), st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), max_size=7)
     )
@@ -68,7 +68,7 @@ class Laws(unittest.TestCase):
             confirming = {one.sign for one in CATALOGUE.agents[agent].shows.values() if one.confirms}
             self.assertTrue(any(signs.get(sign) == "seen" for sign in confirming))
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         st.sampled_from(CROPS),
         st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), min_size=1, max_size=4),

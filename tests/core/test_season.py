@@ -219,7 +219,7 @@ class Programme(unittest.TestCase):
         self.assertEqual(programme.hatch_days(MITE, [(21.67, 21.67)]), 5)
         self.assertIsNone(programme.hatch_days(MITE, [(2.0, 5.0)]))
 
-    @settings(deadline=None, max_examples=30)
+    @settings(max_examples=30)
     @given(st.floats(8, 20), st.floats(2, 15))
     def test_a_look_follows_each_treatment_and_comes_before_the_next(self, low: float, span: float) -> None:
         for agent in default().agents.values():

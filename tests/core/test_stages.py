@@ -89,7 +89,7 @@ class Chains(unittest.TestCase):
         spreads = [event.spread for event in ARMY.heat.events]
         self.assertEqual(spreads, sorted(spreads))
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(st.floats(0, 3000), st.floats(0, 1500))
     def test_shares_add_to_one_with_and_without_winter(self, heat: float, held: float) -> None:
         assert WHITE.heat

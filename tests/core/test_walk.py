@@ -42,7 +42,7 @@ class Reasons(unittest.TestCase):
 
 
 class Order(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.lists(st.tuples(st.floats(0, 500), st.floats(0, 500)), min_size=1, max_size=9, unique=True))
     def test_every_block_once_and_no_crossing_left(self, points: list[tuple[float, float]]) -> None:
         blocks = [BlockState(str(n), str(n), point, None) for n, point in enumerate(points)]

@@ -60,7 +60,7 @@ class Blend(unittest.TestCase):
         with self.assertRaises(ValueError):
             blend.blend([], [], self.here)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.lists(st.tuples(st.floats(46, 47), st.floats(7, 8), st.floats(-10, 40)), min_size=1, max_size=6))
     def test_at_one_height_it_stays_between_the_stations(self, rows: list[tuple[float, float, float]]) -> None:
         stations = [Place(lat, lon, 500.0) for lat, lon, _ in rows]

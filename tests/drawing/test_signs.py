@@ -66,7 +66,7 @@ class Signs(unittest.TestCase):
 
 
 class Severity(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.sampled_from(CUTS), st.sampled_from([one for one in FORMS if one != "needle"]), st.integers(0, 99))
     def test_more_is_lost_where_it_is_worse(self, cut: object, form: str, seed: int) -> None:
         lost = []

@@ -31,7 +31,7 @@ def segments(d: str) -> list[np.ndarray]:
 
 class Strokes(unittest.TestCase):
     @given(shares)
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_a_thinned_curve_lies_on_the_reckoned_one_and_leaves_out_only_what_lies_on_the_base(self, row: np.ndarray) -> None:
         points = curve(row)
         drawn = segments(strokes.lines(strokes.humps(points, BASE)))
@@ -44,7 +44,7 @@ class Strokes(unittest.TestCase):
         self.assertTrue((points[~shown, 1] >= BASE - strokes.NOTHING).all())
 
     @given(shares, st.floats(1, 30), st.floats(1, 30))
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_dashes_lie_on_their_curve_and_leave_gaps(self, row: np.ndarray, on: float, off: float) -> None:
         points = curve(row)
         whole = LineString(points)
@@ -55,7 +55,7 @@ class Strokes(unittest.TestCase):
             ends = one[-1, 0]
 
     @given(shares, st.sampled_from(("egg", "larva", "nymph", "pupa")))
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_a_texture_stays_inside_what_it_fills(self, row: np.ndarray, stage: str) -> None:
         found = strokes.humps(curve(row), BASE)
         d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))

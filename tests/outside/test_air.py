@@ -15,7 +15,7 @@ ZONE = dt.timezone(dt.timedelta(hours=1))
 
 
 class WetBulb(unittest.TestCase):
-    @settings(max_examples=120, deadline=None)
+    @settings(max_examples=120)
     @given(st.floats(-15, 45), st.floats(5, 100), st.sampled_from([101325.0, 95000.0]))
     def test_agrees_with_a_reference_library(self, temp: float, rh: float, pressure: float) -> None:
         expected = psychrolib.GetTWetBulbFromRelHum(temp, rh / 100, pressure)

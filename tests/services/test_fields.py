@@ -37,12 +37,12 @@ class EveryKind(unittest.TestCase):
         for kind, payload in GOOD.items():
             KINDS[kind].command.read(payload, CHECKS)
 
-    @settings(max_examples=120, deadline=None)
+    @settings(max_examples=120)
     @given(st.sampled_from(COMMANDS), nonsense)
     def test_a_payload_of_anything_is_read_or_refused_in_sentences(self, command: type[Command], payload: Any) -> None:
         self.assert_read_or_refused(command, payload)
 
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=300)
     @given(st.data())
     def test_a_field_of_anything_is_read_or_refused_in_sentences(self, data: st.DataObject) -> None:
         kind = data.draw(st.sampled_from(sorted(GOOD)))

@@ -52,7 +52,7 @@ class Nonsense(DatabaseTest):
     def test_every_kind_is_tried(self) -> None:
         self.assertEqual(set(self.line), set(KINDS))
 
-    @settings(max_examples=250, deadline=None)
+    @settings(max_examples=250)
     @given(st.data())
     def test_in_a_field(self, data: st.DataObject) -> None:
         kind = data.draw(st.sampled_from(sorted(self.line)))
@@ -63,7 +63,7 @@ class Nonsense(DatabaseTest):
         self.assertIn(first, ("stored", "refused", "wait"))
         self.assertEqual(second, "stored")
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(st.data())
     def test_round_the_payload(self, data: st.DataObject) -> None:
         odd = self.stop()
@@ -73,7 +73,7 @@ class Nonsense(DatabaseTest):
         self.assertIn(first, ("stored", "refused", "wait", "other content"))
         self.assertEqual(second, "stored")
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(nonsense | ODD)
     def test_in_place_of_a_command(self, odd: Any) -> None:
         self.assertEqual(self.statuses(odd, self.stop()), ["refused", "stored"])

@@ -107,7 +107,7 @@ class Pictures(DatabaseTest):
         self.assertEqual(most, [1])
 
     @given(st.integers(0, 3000), st.integers(0, 255), st.integers(20, 4000))
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     def test_broken_pictures_and_broken_camera_data_are_taken_or_refused_in_words(self, place: int, value: int, end: int) -> None:
         """A byte of a small JPEG with camera data is changed, and it is cut off somewhere."""
         content = bytearray(SMALL)
