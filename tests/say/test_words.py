@@ -25,7 +25,7 @@ def leaves(text: Text) -> Iterator[str]:
         for part in (*text.each.values(), text.any):
             yield from leaves(part)
     elif isinstance(text, Many):
-        yield from (text.one, text.other)
+        yield from (text.singular, text.plural)
     else:
         yield text
 

@@ -21,10 +21,10 @@ KEY_HOLDERS = {"push.receive"}
 READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "count.newest", "count.page", "devices.page",
     "do.card", "do.page",
-    "enquiry.answer", "enquiry.one", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
+    "enquiry.answer", "enquiry.bench", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
     "guide.drawings", "guide.page", "look.finding", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
     "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.new", "station.page", "station.refused", "timing.page",
-    "trap.new", "trap.one", "trap.page",
+    "trap.new", "trap.edit", "trap.page",
 }  # fmt: skip
 RECKONERS = {"look.rank", "enquiry.rank", "count.read"}
 """Posts that store nothing, for every member."""

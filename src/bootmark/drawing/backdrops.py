@@ -166,17 +166,6 @@ def pod() -> str:
     return svg.path("M60 4C80 20 80 110 64 136C40 112 40 24 60 4Z", "#7b9a4c", svg.STEM, 1.2) + bumps
 
 
-def bulb(inside: str = "") -> str:
-    return (
-        earth(40)
-        + svg.path("M60 48C96 52 100 100 64 124L56 124C20 100 24 52 60 48Z", "#f1e6cc", "#b39a72", 1.4)
-        + svg.path("M60 50C44 70 46 104 58 122M60 50C76 70 74 104 62 122", stroke="#d9c49a", width=1.2)
-        + svg.path("M54 52C52 30 46 16 40 4M60 50C60 28 60 16 62 2M66 52C68 32 76 18 82 8", stroke=svg.GREEN, width=6)
-        + "".join(svg.path(f"M{54 + 4 * n} 123q{-4 + 3 * n} 8 {-6 + 4 * n} 14", stroke="#cdb98d", width=1.6) for n in range(4))
-        + inside
-    )
-
-
 def needles() -> str:
     """A shoot of a conifer."""
     rows = "".join(

@@ -25,18 +25,27 @@ def _split(sketch: Sketch) -> str:
     )
 
 
-def _sand(sketch: Sketch) -> str:
-    heap = "".join(
+def _heap(
+    sketch: Sketch,
+    crumbs: int,
+    top: tuple[float, float],
+    spread: tuple[float, float],
+    size: tuple[float, float],
+    colours: tuple[str, ...],
+    edge: str,
+) -> str:
+    """Crumbs that fell from a hole: thickest at the top, spreading to the sides and downward only."""
+    rng = sketch.rng
+    return "".join(
         svg.circle(
-            62 + sketch.rng.gauss(0, 12),
-            112 + abs(sketch.rng.gauss(0, 7)),
-            sketch.rng.uniform(1.6, 3.4),
-            sketch.rng.choice(("#d9a04a", "#c98a35", "#e6b866")),
-            "#8a5a1f",
-            0.4,
+            top[0] + rng.gauss(0, spread[0]), top[1] + abs(rng.gauss(0, spread[1])), rng.uniform(*size), rng.choice(colours), edge, 0.4
         )
-        for _ in range(70)
+        for _ in range(crumbs)
     )
+
+
+def _sand(sketch: Sketch) -> str:
+    heap = _heap(sketch, 70, (62, 112), (12, 7), (1.6, 3.4), ("#d9a04a", "#c98a35", "#e6b866"), "#8a5a1f")
     return stem(28) + svg.circle(62, 92, 6.5, "#3a2412", "#8a6a35", 1.6) + backdrops.earth(118) + heap
 
 
@@ -47,17 +56,7 @@ def _gnawed(sketch: Sketch) -> str:
 
 
 def _sawdust(sketch: Sketch) -> str:
-    dust = "".join(
-        svg.circle(
-            64 + sketch.rng.gauss(0, 6),
-            66 + abs(sketch.rng.gauss(0, 20)),
-            sketch.rng.uniform(1.2, 2.8),
-            sketch.rng.choice(("#d9b87a", "#c9a05a", "#e9d3a0")),
-            "#8a6a35",
-            0.4,
-        )
-        for _ in range(60)
-    )
+    dust = _heap(sketch, 60, (64, 66), (6, 20), (1.2, 2.8), ("#d9b87a", "#c9a05a", "#e9d3a0"), "#8a6a35")
     return bark(60) + svg.circle(64, 60, 8, "#2b1c10", "#5d4a36", 1.6) + dust
 
 

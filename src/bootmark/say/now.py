@@ -41,9 +41,9 @@ def term(member: StrEnum) -> str:
     return line(TERMS.get(type(member), {}).get(member, str(member)))
 
 
-def many(one: str, other: str, of: int, /, **facts: Any) -> str:
+def many(singular: str, plural: str, of: int, /, **facts: Any) -> str:
     """A line that counts, likewise."""
-    return tongue().many(one, other, of, **facts)
+    return tongue().many(singular, plural, of, **facts)
 
 
 def kept(message: Message) -> dict[str, Any]:

@@ -78,7 +78,7 @@ def texts(tongue: Tongue) -> dict[str, Any]:
 def _forms(tongue: Tongue, text: str | Many) -> Any:
     if isinstance(text, Many):
         return {
-            "one": tongue.translations.ngettext(text.one, text.other, 1),
-            "other": tongue.translations.ngettext(text.one, text.other, 2),
+            "one": tongue.translations.ngettext(text.singular, text.plural, 1),
+            "other": tongue.translations.ngettext(text.singular, text.plural, 2),
         }
     return tongue.template(text)

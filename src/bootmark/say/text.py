@@ -9,8 +9,8 @@ class Many:
     """A sentence in the singular and in the plural. of: the fact that is counted."""
 
     of: str
-    one: str
-    other: str
+    singular: str
+    plural: str
 
 
 @dataclass(frozen=True)

@@ -62,7 +62,7 @@ class Tongue:
         if isinstance(text, By):
             return self.fill(text.each.get(str(facts[text.fact]), text.any), facts, catalogue)
         if isinstance(text, Many):
-            template = self.translations.ngettext(text.one, text.other, int(facts[text.of]))
+            template = self.translations.ngettext(text.singular, text.plural, int(facts[text.of]))
         else:
             template = self.translations.gettext(text) if text else ""
         return _Writer(self, facts, catalogue or default()).format(template)
@@ -75,9 +75,9 @@ class Tongue:
         """A line whose fields somebody else fills, as a page's script."""
         return self.translations.gettext(text)
 
-    def many(self, one: str, other: str, of: int, /, **facts: Any) -> str:
+    def many(self, singular: str, plural: str, of: int, /, **facts: Any) -> str:
         """A line that counts: {of} is written into the singular or the plural."""
-        return self.fill(Many("of", one, other), {"of": of, **facts})
+        return self.fill(Many("of", singular, plural), {"of": of, **facts})
 
 
 class _Writer(string.Formatter):

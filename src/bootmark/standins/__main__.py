@@ -23,11 +23,11 @@ class Station(BaseHTTPRequestHandler):
             if address.path == "/readings":
                 since, until = dt.datetime.fromisoformat(words["since"]), dt.datetime.fromisoformat(words["until"])
                 hours = sky.hours(max(since, until - LONGEST), until, **site)
-                self.answer(200, {"hours": [hour.told() for hour in hours]})
+                self.answer(200, {"hours": [hour.as_json() for hour in hours]})
             elif address.path == "/forecast":
                 at = dt.datetime.fromisoformat(words["at"])
                 ahead = sky.forecast(at, **site)
-                self.answer(200, {"issued_at": ahead[0].at.isoformat(), "hours": [hour.told() for hour in ahead]})
+                self.answer(200, {"issued_at": ahead[0].at.isoformat(), "hours": [hour.as_json() for hour in ahead]})
             else:
                 self.answer(404, {"error": "ask for /readings or /forecast"})
         except (KeyError, ValueError) as error:

@@ -26,7 +26,7 @@ class Hand:
     def __init__(self, session: Session) -> None:
         self.session = session
         self.farm = session.get_one(Farm, FARM)
-        self.known = default()
+        self.catalogue = default()
         self.who = {role: Member(made(email), FARM, NAME, Role(role), qualified) for _, email, role, qualified in PEOPLE}
         self.count = 0
 
@@ -34,7 +34,7 @@ class Hand:
         self.count += 1
         record = record or made(f"{kind}/{self.count}")
         raw = {"command_id": str(made(f"command/{self.count}")), "kind": kind, "record_id": str(record), "base": None, "payload": payload}
-        writing.handle(self.session, self.farm, self.who[who], self.known, Sent.of(raw, at), at)
+        writing.handle(self.session, self.farm, self.who[who], self.catalogue, Sent.of(raw, at), at)
         return record
 
     def stop(self, block: str, at: dt.datetime, where: str = "", return_id: str | None = None) -> uuid.UUID:
@@ -45,7 +45,7 @@ class Hand:
         return self.send("scout", "look.record", at, {"stop_id": str(stop), "signs": signs, "note": note})
 
     def sample(self, stop: uuid.UUID, at: dt.datetime, agent: str, counts: str, enemies: str = "", measure: str = "mean") -> uuid.UUID:
-        plan = self.known.agent(agent).sampling
+        plan = self.catalogue.agent(agent).sampling
         unit = "trap" if measure == "trap" else plan.unit if plan else "leaf"
         payload = {"counts": [int(number) for number in counts.split()], "enemies": [int(number) for number in enemies.split()]}
         return self.send("scout", "sample.record", at, {"stop_id": str(stop), "agent": agent, "unit": unit, "measure": measure, **payload})
@@ -102,7 +102,7 @@ class Hand:
         treatment = rows.first()
         if treatment is None:
             raise LookupError(f"the call {decision} planned nothing")
-        control = self.known.agent(treatment.agent).control(treatment.control)
+        control = self.catalogue.agent(treatment.agent).control(treatment.control)
         payload = {
             "treatment_id": str(treatment.id),
             "started_at": (at - dt.timedelta(hours=1)).isoformat(),

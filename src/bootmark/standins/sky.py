@@ -25,7 +25,7 @@ class Hour:
     wind: float
     rain: float
 
-    def told(self) -> dict[str, str | float]:
+    def as_json(self) -> dict[str, str | float]:
         return {
             "at": self.at.isoformat(),
             "temp": round(self.temp, 1),

@@ -26,4 +26,4 @@ def newest(screen: str) -> str | Response:
     if stop:
         return redirect(url_for(f"{screen}.page", farm=the_farm().id, stop=stop.id))
     blocks = ground.blocks(db())
-    return render_template("no_stop.html", screen=screen, blocks=blocks, crops=g.known.crops, may_walk=member().role != Role.VIEWER)
+    return render_template("no_stop.html", screen=screen, blocks=blocks, crops=g.catalogue.crops, may_walk=member().role != Role.VIEWER)

@@ -101,7 +101,7 @@ def script_of(signs: list[Sign]) -> dict[str, Any]:
 
 def ranked(answered: Answered, onward: str = "") -> dict[str, Any]:
     """A case as the bench draws it. onward: what a kept case leads to, where it is the same for every verdict."""
-    shown = bench_words.ranked(say.tongue(), answered.case, answered.ranking, answered.looks, answered.verdict, g.known)
+    shown = bench_words.ranked(say.tongue(), answered.case, answered.ranking, answered.looks, answered.verdict, g.catalogue)
     if onward:
         shown["verdict"]["onward"] = onward
     return shown

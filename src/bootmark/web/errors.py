@@ -60,7 +60,7 @@ def init(app: Flask) -> None:
         return _page(404, *map(say.line, SAID[404]))
 
     @app.errorhandler(HTTPException)
-    def known(error: HTTPException) -> tuple[str, int]:
+    def http_error(error: HTTPException) -> tuple[str, int]:
         status = error.code or 500
         title, text = SAID.get(status, OTHER)
         return _page(status, say.line(title), say.line(text))

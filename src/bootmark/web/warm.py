@@ -48,7 +48,7 @@ def warm(app: Flask) -> None:
 def _show(app: Flask, farm: uuid.UUID, endpoint: str, **words: Any) -> None:
     view: Any = inspect.unwrap(app.view_functions[endpoint])
     with app.test_request_context(f"/f/{farm}/"), work.on_farm(farm) as session:
-        g.db, g.farm, g.known, g.request_id = session, work.farm_of(session), default(), ""
+        g.db, g.farm, g.catalogue, g.request_id = session, work.farm_of(session), default(), ""
         g.member = people.Member(NOBODY, farm, g.farm.name, Role.OWNER, True)
         g.person = people.Person(NOBODY, "")
         view(**words)

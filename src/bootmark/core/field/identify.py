@@ -30,7 +30,7 @@ def _resolve(case: Told, catalogue: Catalogue | None) -> tuple[Case, Catalogue]:
 def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
     prior = network.priors[network.place[agent.id]]
     reasons = list(prior.reasons)
-    signs = network.known.signs
+    signs = network.catalogue.signs
     for sign in network.seen:
         shows = agent.shows.get(sign)
         if shows and shows.chance > signs[sign].leak:
@@ -73,7 +73,7 @@ def _question(case: Case, catalogue: Catalogue) -> Question:
 
 def _ranking(question: Question) -> Ranking:
     network, solution = question.network, question.solution
-    case, entries = network.case, network.known
+    case, entries = network.case, network.catalogue
     agents = network.agents
     causes = [
         Cause(tuple(agents[place].id for place in members), weight / solution.total)

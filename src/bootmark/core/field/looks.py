@@ -75,7 +75,7 @@ class Question:
     def told_seen(self, sign: str) -> list[float]:
         """P(told seen | group), for each group."""
         slip = self.network.case.slip
-        missing = 1 - self.network.known.signs[sign].leak
+        missing = 1 - self.network.catalogue.signs[sign].leak
         keeps = []
         for place, chance in self.network.showing.get(sign, ()):
             if place in self.members:

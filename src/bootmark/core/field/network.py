@@ -59,7 +59,7 @@ class Network:
     """One case's agents with their priors, and what was told of its signs."""
 
     def __init__(self, case: Case, catalogue: Catalogue) -> None:
-        self.case, self.known = case, catalogue
+        self.case, self.catalogue = case, catalogue
         self.agents, self.note = candidates(case, catalogue)
         self.priors: tuple[Prior, ...] = priors(self.agents, case, catalogue)
         self.odds = [prior.chance / (1 - prior.chance) for prior in self.priors]
@@ -80,7 +80,7 @@ class Network:
 
     def told_seen(self, sign: str, agents: tuple[Agent, ...]) -> float:
         """P(told seen | exactly these agents at work)."""
-        missing = 1 - self.known.signs[sign].leak
+        missing = 1 - self.catalogue.signs[sign].leak
         for agent in agents:
             shows = agent.shows.get(sign)
             if shows:
@@ -89,7 +89,7 @@ class Network:
 
     def explaining(self) -> set[int]:
         """Agents that make at least one seen sign likelier; all of them where nothing was seen."""
-        leaks = self.known.signs
+        leaks = self.catalogue.signs
         explaining = {
             place
             for place, agent in enumerate(self.agents)

@@ -38,7 +38,7 @@ _NOTED = func.string_agg(
 _STATEMENT = of_farm(FarmChange, FarmChange.topic, func.md5(_NOTED)).group_by(FarmChange.topic)
 
 
-def told(session: Session, stamps: Mapping[str, str]) -> None:
+def keep(session: Session, stamps: Mapping[str, str]) -> None:
     """What the stamps are, where they have been asked for together with something else."""
     memo.once(session, ("stamps",), lambda: stamps)
 

@@ -72,7 +72,7 @@ def at_work(farm_id: uuid.UUID, token: str, real_now: dt.datetime) -> Iterator[W
                 raise SignedOut
             raise NotHere("membership")
         session.info["farm"] = farm_id
-        stamp.told(session, row.stamps or {})
+        stamp.keep(session, row.stamps or {})
         fresh = sign_ins.is_fresh(row.asked_at, real_now)
         member = Member(row.account_id, farm_id, row.farm, Role(row.role), row.qualified, fresh)
         yield Work(session, _farm(session), member, Person(row.account_id, row.name, row.email), row.session_id)

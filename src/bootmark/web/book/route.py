@@ -39,12 +39,12 @@ def page() -> str:
 @on_farm
 def compare(block: uuid.UUID, agent: str) -> str:
     where = ground.block(db(), block)
-    if agent not in g.known.agents:
+    if agent not in g.catalogue.agents:
         abort(404)
     since = now().replace(month=1, day=1, hour=0)
     counts = records.counts(db(), block, agent, since)
     done = records.done_on(db(), block, agent, since)
-    what = g.known.agent(agent)
+    what = g.catalogue.agent(agent)
     measure = counts[-1].sample.measure if counts else ""
     same = [each for each in counts if each.sample.measure == measure]
     threshold = next((each for each in what.thresholds if each.measure == measure and each.crop in (where.crop, "*")), None)
@@ -94,7 +94,7 @@ def record(record: uuid.UUID) -> str:
         findings=rows,
         names=people.names(db()),
         zone=zone(the_farm()),
-        signs=g.known.signs,
+        signs=g.catalogue.signs,
     )
 
 
@@ -124,7 +124,7 @@ def export() -> Response:
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(["when", "kind", "block", "what", "who", "record"])
-    for entry in log.entries(db(), g.known):
+    for entry in log.entries(db(), g.catalogue):
         at = entry.at.astimezone(dt.UTC).isoformat()
         writer.writerow(as_text([at, entry.kind, entry.block, entry.text, names.get(entry.account_id, ""), entry.record_id]))
     return Response(out.getvalue(), mimetype="text/csv", headers={"Content-Disposition": "attachment; filename=book.csv"})

@@ -34,7 +34,7 @@ _sights: memo.Kept[Sight] = memo.Kept(128)
 
 def sight(block: str, kind: str, start: int, since: dt.datetime) -> Sight:
     """The entries of a block and kind, or of all where these are empty, from a place on. since: the beginning of the year."""
-    key = (g.known.hash, block, kind, start, since)
+    key = (g.catalogue.hash, block, kind, start, since)
     return stamp.while_standing(db(), _sights, SHOWN, key, lambda: _made(block, kind, start, since))
 
 
@@ -44,10 +44,10 @@ def _made(block: str, kind: str, start: int, since: dt.datetime) -> Sight:
     wanted = kind if kind in log.KINDS else ""
     total = log.total(db(), block_id, wanted)
     return Sight(
-        entries=log.entries(db(), g.known, block_id=block_id, kind=wanted, start=start, most=PAGE),
+        entries=log.entries(db(), g.catalogue, block_id=block_id, kind=wanted, start=start, most=PAGE),
         total=total,
         more=start + PAGE if total > start + PAGE else None,
         blocks=list(names),
-        conflicts=log.conflicts(db(), g.known),
+        conflicts=log.conflicts(db(), g.catalogue),
         pairs=records.counted_and_called(db(), since),
     )

@@ -31,10 +31,10 @@ def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     agents = list(dict.fromkeys((*here.spoken_of, *here.samples)))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
-    if here.look is None or chosen not in g.known.agents:
+    if here.look is None or chosen not in g.catalogue.agents:
         return render_template("call.html", here=here, decision=None, agents=agents, agent=None)
-    agent = g.known.agent(chosen)
-    decision = calls.considered(db(), the_farm(), g.known, here.look, chosen, here.samples.get(chosen), now().date())
+    agent = g.catalogue.agent(chosen)
+    decision = calls.considered(db(), the_farm(), g.catalogue, here.look, chosen, here.samples.get(chosen), now().date())
     made = here.calls.get(chosen)
     return render_template(
         "call.html",

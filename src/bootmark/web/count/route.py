@@ -68,7 +68,7 @@ def newest() -> str | AnyResponse:
 @on_farm
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
-    catalogue = g.known
+    catalogue = g.catalogue
     booked = [here.visit.agent] if here.visit else []
     agents = list(dict.fromkeys(agent_id for agent_id in (*here.named, *booked, *here.samples) if catalogue.agent(agent_id).is_pest))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
@@ -106,7 +106,7 @@ def page(stop: uuid.UUID) -> str:
 @on_farm
 def read() -> Response | tuple[Response, int]:
     """What a count says so far: the estimate with its limits, against the threshold. Nothing is stored."""
-    posted, checks = forms.posted(), Checks(g.known, now().date())
+    posted, checks = forms.posted(), Checks(g.catalogue, now().date())
     try:
         counts = {name: Counts(needed=name == "counts").read(posted.get(name), checks) for name in ("counts", "enemies")}
         sample = Sample.of({**counts, "measure": Choice(looks.MEASURES).read(posted.get("measure"), checks)})

@@ -28,7 +28,7 @@ blueprint = Blueprint("do", __name__, template_folder=".")
 @blueprint.get("/f/<uuid:farm>/do")
 @on_farm
 def page() -> str:
-    planned = timing.planned(db(), the_farm(), g.known, now())
+    planned = timing.planned(db(), the_farm(), g.catalogue, now())
     due = [entry for entry in planned if not entry.late and (entry.treatment.on - now().date()).days <= 0]
     later = [entry for entry in planned if not entry.late and entry not in due]
     return render_template(
@@ -43,13 +43,13 @@ def page() -> str:
 
 def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     farm, at = the_farm(), now()
-    planned = timing.of_treatment(db(), farm, g.known, treatment, at)
+    planned = timing.of_treatment(db(), farm, g.catalogue, treatment, at)
     row, block = planned.treatment, planned.block
     form: Any = request.form if request.method == "POST" else None
     blocked = planned.control.kind == ControlKind.CONVENTIONAL and not member().qualified
     return render_template(
         "job_card.html",
-        one=planned,
+        planned=planned,
         checks=calls.checks(planned.control),
         weather=block_weather.at(db(), farm, block, at),
         hour=planned.state_at(at),

@@ -34,14 +34,14 @@ def _case(enquiry: Enquiry, signs: dict[str, str]) -> Case:
 def _drawn(enquiry: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     """The ranked case, with the request to send and the cases like it."""
     case = _case(enquiry, signs)
-    answered = Answered(case, *identify.answer(case, catalogue=g.known))
+    answered = Answered(case, *identify.answer(case, catalogue=g.catalogue))
     looks = answered.looks
-    ask = letter.ask(say.tongue(), looks[0], enquiry.crop, g.known) if looks else say.line("Nothing more need be asked.")
+    ask = letter.ask(say.tongue(), looks[0], enquiry.crop, g.catalogue) if looks else say.line("Nothing more need be asked.")
     return bench_parts.ranked(answered, onward="answer") | {"ask": ask}
 
 
 def _crop_name(crop: str) -> str:
-    return g.known.crops[crop].name if crop in g.known.crops else crop
+    return g.catalogue.crops[crop].name if crop in g.catalogue.crops else crop
 
 
 @blueprint.get("/f/<uuid:farm>/enquiry")
@@ -61,8 +61,8 @@ def _list(form: Any, errors: Mapping[str, str]) -> str:
         less=max(0, start - PAGE),
         form=form,
         errors=forms.Errors(errors),
-        crops=g.known.crop_names,
-        families=[("", say.line("choose if the crop is not in the list")), *((family, family) for family in g.known.families)],
+        crops=g.catalogue.crop_names,
+        families=[("", say.line("choose if the crop is not in the list")), *((family, family) for family in g.catalogue.families)],
         places=[("", say.line("where it usually grows")), *((place, place) for place in PLACES)],
         came_as=[(way, way) for way in enquiries.CAME_AS],
         crop_name=_crop_name,
@@ -77,14 +77,14 @@ def save() -> AnyResponse | tuple[str, int]:
         stored = forms.send(enquiries.SaveEnquiry, signs={})
     except Refused as error:
         return _list(request.form, error.errors), 400
-    return redirect(url_for("enquiry.one", farm=the_farm().id, enquiry=stored["record_id"]))
+    return redirect(url_for("enquiry.bench", farm=the_farm().id, enquiry=stored["record_id"]))
 
 
 @blueprint.get("/f/<uuid:farm>/enquiry/<uuid:enquiry>")
 @on_farm
-def one(enquiry: uuid.UUID) -> str:
+def bench(enquiry: uuid.UUID) -> str:
     row = enquiries.enquiry(db(), enquiry)
-    pick = bench_parts.pick_from(g.known, row.crop, row.family)
+    pick = bench_parts.pick_from(g.catalogue, row.crop, row.family)
     here = the_farm().id
     bench = {
         "kind": enquiries.SaveEnquiry.spec.kind,
@@ -105,13 +105,13 @@ def one(enquiry: uuid.UUID) -> str:
     } | pick.script
     return render_template(
         "enquiry.html",
-        found=row,
+        enquiry=row,
         bench=bench,
         pick=pick,
         crop=_crop_name(row.crop),
         photos=photos.of_enquiry(db(), enquiry),
         like=enquiries.like(db(), row.crop, row.signs, enquiry),
-        known=g.known,
+        catalogue=g.catalogue,
     )
 
 
@@ -122,7 +122,7 @@ def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     row = enquiries.enquiry(db(), enquiry)
     posted = forms.posted()
-    signs = bench_parts.signs_sent(g.known, posted)
+    signs = bench_parts.signs_sent(g.catalogue, posted)
     if signs is None:
         return jsonify(error=say.line("Signs are told as sign: seen, absent or unsure.")), 422
     return jsonify(seq=posted.get("seq", 0), **_drawn(row, signs))
@@ -134,16 +134,16 @@ def answer(enquiry: uuid.UUID) -> str:
     """The reply on one page, to print or to send."""
     row = enquiries.enquiry(db(), enquiry)
     case = _case(row, row.signs)
-    _, looks, verdict = identify.answer(case, catalogue=g.known)
+    _, looks, verdict = identify.answer(case, catalogue=g.catalogue)
     return render_template(
         "reply.html",
-        found=row,
-        letter=letter.answer(say.tongue(), case, verdict, g.known),
+        enquiry=row,
+        letter=letter.answer(say.tongue(), case, verdict, g.catalogue),
         verdict=verdict,
-        ask=letter.ask(say.tongue(), looks[0], row.crop, g.known) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
+        ask=letter.ask(say.tongue(), looks[0], row.crop, g.catalogue) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
         crop=_crop_name(row.crop),
-        leaf=bench_parts.leaf_of(g.known, row.crop, row.family),
-        known=g.known,
+        leaf=bench_parts.leaf_of(g.catalogue, row.crop, row.family),
+        catalogue=g.catalogue,
     )
 
 
@@ -160,4 +160,4 @@ def photo(enquiry: uuid.UUID) -> AnyResponse:
         photos.attach(db(), member(), sent.read(), now(), enquiry=enquiry)
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
-    return redirect(url_for("enquiry.one", farm=the_farm().id, enquiry=enquiry))
+    return redirect(url_for("enquiry.bench", farm=the_farm().id, enquiry=enquiry))

@@ -40,7 +40,7 @@ def page() -> str:
         blocks=blocks,
         plan=plan,
         stations=ground.stations(db()),
-        crops=g.known.crops,
+        crops=g.catalogue.crops,
         people=people.members(db()),
         policy=calls.policy_of(farm),
         keeper=keeper,
@@ -59,8 +59,8 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
         form=shown,
         stage_form=request.form if stage_errors else {},
         outline=json.dumps(outline),
-        crop_names=g.known.crop_names,
-        crops=g.known.crops,
+        crop_names=g.catalogue.crop_names,
+        crops=g.catalogue.crops,
         places=[(place, place) for place in PLACES],
         stations=[("", "none"), *((str(station.id), station.name) for station in ground.stations(db()))],
         **(_crop_stages(block) if block else {}),
@@ -119,7 +119,7 @@ def save_block() -> Response | tuple[str, int]:
     except ValueError:
         outline = None
     try:
-        result = forms.send(places.SaveBlock, outline=outline, crop=g.known.crop_meant(request.form.get("crop", "")))
+        result = forms.send(places.SaveBlock, outline=outline, crop=g.catalogue.crop_meant(request.form.get("crop", "")))
     except Refused as error:
         record = forms.record_id()
         known_blocks = {block.id: block for block in ground.blocks(db())}

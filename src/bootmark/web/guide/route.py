@@ -56,24 +56,24 @@ def _events(agent: Agent, today: dt.date) -> tuple[str, list[tuple[str, dt.date]
 def page() -> str:
     words = request.args.get("q", "")[:80]
     crop = request.args.get("crop", "")
-    agents = list(g.known.agents.values())
+    agents = list(g.catalogue.agents.values())
     if words.strip():
-        agents = guide.search(g.known, words)
-    if crop in g.known.crops:
-        here = {agent.id for agent in g.known.on(crop)}
+        agents = guide.search(g.catalogue, words)
+    if crop in g.catalogue.crops:
+        here = {agent.id for agent in g.catalogue.on(crop)}
         agents = [agent for agent in agents if agent.id in here]
     groups = [(say.line(title), [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
     if not words.strip():
         groups = [(title, sorted(members, key=lambda agent: agent.name)) for title, members in groups]
     crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
-    others = sorted((entry for entry in g.known.crops.values() if entry.id not in crops), key=lambda entry: entry.name)
+    others = sorted((entry for entry in g.catalogue.crops.values() if entry.id not in crops), key=lambda entry: entry.name)
     return render_template(
         "guide.html",
         groups=[group for group in groups if group[1]],
         words=words,
         crop=crop,
         total=len(agents),
-        crops=[g.known.crops[entry] for entry in crops] + others,
+        crops=[g.catalogue.crops[entry] for entry in crops] + others,
         face=face,
     )
 
@@ -90,20 +90,20 @@ def face(agent: Agent) -> tuple[str, str]:
 @blueprint.get("/f/<uuid:farm>/guide/agent/<agent>")
 @on_farm
 def agent(agent: str) -> str:
-    if agent not in g.known.agents and agent not in g.known.aliases:
+    if agent not in g.catalogue.agents and agent not in g.catalogue.aliases:
         abort(404)
-    entry = g.known.agent(agent)
+    entry = g.catalogue.agent(agent)
     today = now().date()
     where, events = _events(entry, today)
     stages = {stage: _here(entry.year[stage]) for stage in STAGES if stage in entry.year}
     rest = frozenset(range(1, 13)) - frozenset[int]().union(*stages.values()) if stages else frozenset[int]()
     winter = (entry.winters_as, rest | (stages.get(entry.winters_as) or frozenset())) if entry.winters_as in stages else None
     shows = sorted(entry.shows.values(), key=lambda shows: (not shows.confirms, -shows.chance))
-    values = list(values_of(entry, g.known))
+    values = list(values_of(entry, g.catalogue))
     return render_template(
         "agent.html",
         agent=entry,
-        known=g.known,
+        catalogue=g.catalogue,
         shows=shows,
         wheel=wheel_svg(say.line("The year of the {agent} at this farm", agent=entry.in_sentence), stages, winter, today, events)
         if stages
@@ -121,15 +121,15 @@ def agent(agent: str) -> str:
 def leaf_of(agent: Agent) -> str:
     """The leaf form of the crop that it is most often on: one of this farm's if there is one."""
     mine = [block.crop for block in ground.blocks(db()) if block.crop in agent.hosts]
-    crops = mine or [crop for crop in agent.hosts if crop in g.known.crops]
-    return g.known.crops[crops[0]].leaf if crops else "ovate"
+    crops = mine or [crop for crop in agent.hosts if crop in g.catalogue.crops]
+    return g.catalogue.crops[crops[0]].leaf if crops else "ovate"
 
 
 def _hosts(agent: Agent) -> list[tuple[str, str]]:
     hosts = []
     for usual in ("often", "sometimes", "seldom", "rarely"):
         names = [
-            g.known.crops[crop].name.lower() if crop != "*" else say.line("any crop")
+            g.catalogue.crops[crop].name.lower() if crop != "*" else say.line("any crop")
             for crop, how_usual in agent.hosts.items()
             if how_usual == usual
         ]
@@ -141,10 +141,10 @@ def _hosts(agent: Agent) -> list[tuple[str, str]]:
 @blueprint.get("/f/<uuid:farm>/guide/apart")
 @on_farm
 def apart() -> str:
-    wanted = [name for name in dict.fromkeys(request.args.getlist("agent")) if name in g.known.agents][: guide.MOST_APART]
-    agents = tuple(g.known.agents[agent] for agent in wanted)
-    rows = guide.apart(g.known, agents) if len(agents) > 1 else ()
-    everyone = sorted(g.known.agents.values(), key=lambda agent: agent.name)
+    wanted = [name for name in dict.fromkeys(request.args.getlist("agent")) if name in g.catalogue.agents][: guide.MOST_APART]
+    agents = tuple(g.catalogue.agents[agent] for agent in wanted)
+    rows = guide.apart(g.catalogue, agents) if len(agents) > 1 else ()
+    everyone = sorted(g.catalogue.agents.values(), key=lambda agent: agent.name)
     return render_template("apart.html", agents=agents, rows=rows, everyone=everyone, most=guide.MOST_APART, face=face)
 
 
@@ -155,9 +155,9 @@ def drawings() -> str:
     severity = request.args.get("severity", 0.6, type=float)
     if form not in FORMS or not 0 <= severity <= 1:
         abort(404)
-    by_part: list[tuple[str, list[Any]]] = [(part, [sign for sign in g.known.signs.values() if sign.part == part]) for part in PARTS]
+    by_part: list[tuple[str, list[Any]]] = [(part, [sign for sign in g.catalogue.signs.values() if sign.part == part]) for part in PARTS]
     bodies: dict[str, Agent] = {}
-    for agent in g.known.agents.values():
+    for agent in g.catalogue.agents.values():
         if agent.stages and agent.body != "none":
             bodies.setdefault(agent.body, agent)
     words = {"by_part": by_part, "form": form, "forms": list(FORMS), "severity": severity, "bodies": bodies}

@@ -27,8 +27,8 @@ def newest() -> str | AnyResponse:
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
     signs = here.look.signs if here.look else {}
-    pick = bench_parts.pick_from(g.known, here.block.crop)
-    answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.known)
+    pick = bench_parts.pick_from(g.catalogue, here.block.crop)
+    answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.catalogue)
     bench = {
         "kind": looks.RecordLook.spec.kind,
         "v": looks.RecordLook.spec.v,
@@ -41,7 +41,7 @@ def page(stop: uuid.UUID) -> str:
         "note": here.look.note if here.look else "",
         "ranked": bench_parts.ranked(answered),
         "draft": f"look/{stop}",
-        "tools": bench_parts.tools_of(g.known),
+        "tools": bench_parts.tools_of(g.catalogue),
         "rank": url_for("look.rank", farm=the_farm().id, stop=stop),
         "onward": {
             "round": url_for("round.page", farm=the_farm().id),
@@ -57,7 +57,7 @@ def page(stop: uuid.UUID) -> str:
         bench=bench,
         pick=pick,
         photos=photos.of_stop(db(), stop),
-        crop=g.known.crops[here.block.crop],
+        crop=g.catalogue.crops[here.block.crop],
     )
 
 
@@ -68,12 +68,12 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     here = at_stop.find(stop)
     posted = forms.posted()
-    signs = bench_parts.signs_sent(g.known, posted)
+    signs = bench_parts.signs_sent(g.catalogue, posted)
     if signs is None:
         return jsonify(error=say.line("Signs are told as sign: seen, absent or unsure.")), 422
     carried = posted.get("tools")
     tools = frozenset(str(tool) for tool in carried) if isinstance(carried, list) else None
-    answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.known, tools)
+    answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.catalogue, tools)
     return jsonify(seq=posted.get("seq", 0), **bench_parts.ranked(answered))
 
 
@@ -82,7 +82,7 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
 def finding(look: uuid.UUID) -> str:
     """One finding with its evidence, its earlier versions, and what was found of its agents on that block."""
     row = findings.of_look(db(), look)
-    return render_template("finding.html", found=row, known=g.known)
+    return render_template("finding.html", finding=row, catalogue=g.catalogue)
 
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/photo")

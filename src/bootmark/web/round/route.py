@@ -16,7 +16,7 @@ blueprint = Blueprint("round", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     seen = sight(now().date())
-    return render_template("round.html", seen=seen, walk=seen.walk, crops=g.known.crops, may_walk=member().role in SCOUTS)
+    return render_template("round.html", seen=seen, walk=seen.walk, crops=g.catalogue.crops, may_walk=member().role in SCOUTS)
 
 
 @blueprint.post("/f/<uuid:farm>/round/open")

@@ -33,7 +33,7 @@ _sights: memo.Kept[Sight] = memo.Kept(128)
 
 def sight(today: dt.date) -> Sight:
     """The walk of a day, drawn. Making it may make forecasts anew, which is a write: the key is asked for after it."""
-    key = (the_farm().id, today, g.known.hash)
+    key = (the_farm().id, today, g.catalogue.hash)
     kept = _sights.get((stamp.of(db()), key))
     if kept is not None:
         return kept
@@ -42,7 +42,7 @@ def sight(today: dt.date) -> Sight:
 
 
 def _made(today: dt.date) -> tuple[Sight, bool]:
-    walk, blocks, whole = rounds.today(db(), the_farm(), g.known, today, real_now())
+    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, today, real_now())
     marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
     return Sight(
         walk=walk,

@@ -31,9 +31,9 @@ LASTS = (1, 3, 7, 14)
 
 def _ask(block: uuid.UUID, agent: str) -> tuple[ground.Block, Agent, Ask | None]:
     where = ground.block(db(), block)
-    if agent not in g.known.agents:
+    if agent not in g.catalogue.agents:
         abort(404)
-    return where, g.known.agents[agent], forecasts.ask(db(), the_farm(), where, g.known.agents[agent], now().date())
+    return where, g.catalogue.agents[agent], forecasts.ask(db(), the_farm(), where, g.catalogue.agents[agent], now().date())
 
 
 def _date_titles(question: Ask, seen: Sight) -> list[str]:
@@ -55,7 +55,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         lasts = request.args.get("lasts", type=int)
         sight_of = sight(question, season, today, lasts if lasts in LASTS else None)
         shown = {
-            "one": ribbon.view(question, season, beside, today, axis_of(question, season, today), before),
+            "ribbon": ribbon.view(question, season, beside, today, axis_of(question, season, today), before),
             "before": {event.id: event.p50 for event in before.events} if before else {},
             "seen": sight_of,
             "lasts": lasts if lasts in LASTS else "",
@@ -66,7 +66,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         "season.html",
         block=where,
         agent=what,
-        found=season,
+        season=season,
         today=today,
         sightings=sightings.newest(db(), where.id, what.id),
         errors=forms.Errors(errors),

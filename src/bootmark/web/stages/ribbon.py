@@ -162,5 +162,5 @@ def view(
         "days": days_told(season, axis),
         "now": min(max((today - axis.first).days, 0), axis.days),
         "svg": ribbon_svg(season, axis, today, title, marks_of(ask, around_, today, span, name, before)),
-        "crop": g.known.crops[ask.block.crop],
+        "crop": g.catalogue.crops[ask.block.crop],
     }

@@ -51,7 +51,7 @@ def part() -> str:
     """The next ribbons, as one scrolls."""
     today, farm, filters = now().date(), the_farm(), _filters()
     start = forms.from_place()
-    shown = filters.of(results.listing(db(), farm, ground.blocks(db()), g.known, today))
+    shown = filters.of(results.listing(db(), farm, ground.blocks(db()), g.catalogue, today))
     return screen(shown, filters, today, start, traps.register(db(), today))
 
 

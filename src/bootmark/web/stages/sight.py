@@ -68,22 +68,22 @@ def sight(today: dt.date, filters: Filters) -> tuple[Sight, SeasonRun | None]:
     if kept := _sights.get(key):
         return kept, None
     blocks = ground.blocks(db())
-    listed, run = results.refresh(db(), farm, blocks, g.known, today, real_now())
+    listed, run = results.refresh(db(), farm, blocks, g.catalogue, today, real_now())
     hanging = traps.register(db(), today)
     shown = filters.of(listed)
     ribbons = screen(shown, filters, today, 0, hanging)
-    modelled = {(agent.id, agent.name) for crop in {block.crop for block in blocks} for agent in unready.with_events(g.known, crop)}
+    modelled = {(agent.id, agent.name) for crop in {block.crop for block in blocks} for agent in unready.with_events(g.catalogue, crop)}
     shown_now = Sight(
         ribbons=ribbons,
         shown=len(shown),
         every=len(listed),
         stale=sum(not row.fresh and row.stored for row in listed),
-        waiting=unready.waiting(db(), farm, blocks, g.known, today),
+        waiting=unready.waiting(db(), farm, blocks, g.catalogue, today),
         weatherless="" if ribbons else unready.weatherless(db(), farm, blocks, today),
-        proposals=traps.proposals(db(), farm, g.known, today, hanging),
+        proposals=traps.proposals(db(), farm, g.catalogue, today, hanging),
         blocks=[(str(block.id), block.name) for block in blocks],
         agents=_by_name(modelled),
-        crops=_by_name({(row.ask.block.crop, g.known.crops[row.ask.block.crop].name) for row in listed}),
+        crops=_by_name({(row.ask.block.crop, g.catalogue.crops[row.ask.block.crop].name) for row in listed}),
         pests=_by_name({(row.ask.agent.id, row.ask.agent.name) for row in listed}),
     )
     if all(row.fresh for row in listed):

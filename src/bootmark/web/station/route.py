@@ -217,7 +217,7 @@ def _preview(upload: Any, form: dict[str, Any], errors: Mapping[str, str] | None
     return render_template(
         "weather_file.html",
         station=ground.station(db(), upload.station_id),
-        told=preview,
+        preview=preview,
         upload=upload,
         working=upload.job in files.AT_WORK,
         jobs=files.Job,

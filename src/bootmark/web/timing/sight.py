@@ -46,8 +46,10 @@ _sights: memo.Kept[list[Plan]] = memo.Kept(64)
 
 def sight(now: dt.datetime) -> list[Plan]:
     """Every plan with something still to be done, the most urgent first."""
-    key = (g.known.hash, now.replace(minute=0, second=0, microsecond=0), the_farm().time_zone)
-    return stamp.while_standing(db(), _sights, timing.RESTS_ON, key, lambda: _plans(timing.planned(db(), the_farm(), g.known, now), now))
+    key = (g.catalogue.hash, now.replace(minute=0, second=0, microsecond=0), the_farm().time_zone)
+    return stamp.while_standing(
+        db(), _sights, timing.RESTS_ON, key, lambda: _plans(timing.planned(db(), the_farm(), g.catalogue, now), now)
+    )
 
 
 def _plans(planned: Sequence[Planned], now: dt.datetime) -> list[Plan]:

@@ -52,7 +52,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         hanging=hanging,
         plan=_plan(hanging, today),
         blocks={block.id: block for block in ground.blocks(db())},
-        proposals=traps.proposals(db(), farm, g.known, today, hanging),
+        proposals=traps.proposals(db(), farm, g.catalogue, today, hanging),
         waiting=[trapped for trapped in hanging if any(due.on <= today for due in trapped.due)],
         next_due=_next_due(hanging),
         kinds={kind: say.term(kind) for kind in TrapKind},
@@ -72,7 +72,11 @@ def page() -> str:
 
 def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> str:
     agents = sorted(
-        ((agent.id, agent.name) for agent in g.known.agents.values() if agent.is_pest and agent.kind in (AgentKind.INSECT, AgentKind.MITE)),
+        (
+            (agent.id, agent.name)
+            for agent in g.catalogue.agents.values()
+            if agent.is_pest and agent.kind in (AgentKind.INSECT, AgentKind.MITE)
+        ),
         key=lambda pair: pair[1],
     )
     shown = request.form if errors else {}
@@ -104,7 +108,7 @@ def new() -> str:
 
 @blueprint.get("/f/<uuid:farm>/traps/<uuid:trap>")
 @on_farm
-def one(trap: uuid.UUID) -> str:
+def edit(trap: uuid.UUID) -> str:
     return _edit(traps.trap(db(), trap))
 
 
