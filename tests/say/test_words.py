@@ -13,6 +13,7 @@ from bootmark.core.meanings import Activity, Direction, VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Case, CropState, Finding, Policy, Sample, StageNow
 from bootmark.say import ENGLISH, kept, shown, speaking, tongue
+from bootmark.say.bench import chance
 from bootmark.say.text import By, Many, Text
 from bootmark.say.tongue import Tongue
 from bootmark.say.words import TEXTS
@@ -110,3 +111,9 @@ class Stored(unittest.TestCase):
         self.assertEqual(shown("Leave it."), "Leave it.")
         self.assertEqual(shown({"text": "Out of its season.", "sign": ""}), "Out of its season.")
         self.assertEqual(shown([{"text": "Count next."}, {"text": "Report it."}]), "Count next. Report it.")
+
+
+class Chances(unittest.TestCase):
+    def test_none_is_told_as_certain_or_as_none(self) -> None:
+        for probability, text in ((0.9999, "Over 99 in 100."), (0.994, "99 in 100."), (0.5, "50 in 100."), (0.004, "Under 1 in 100.")):
+            self.assertEqual(chance(ENGLISH, probability), text)

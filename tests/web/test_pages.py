@@ -8,7 +8,7 @@ import uuid
 from typing import Any
 
 from flask.testing import FlaskClient
-from sqlalchemy import event, select, text
+from sqlalchemy import event, extract, select, text
 
 from bootmark.services.scouting import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
@@ -296,6 +296,13 @@ class Writing(PagesTest):
         self.assertEqual(answer.status_code, 400)
         self.assertIn("already", answer.get_data(as_text=True))
         self.assertEqual(self.client.get(f"{F}/stages").status_code, 200)
+
+    def test_a_finding_of_another_year_says_its_year_and_one_of_this_year_does_not(self) -> None:
+        for year, named in ((2024, True), (2026, False)):
+            look = self.one(Look, extract("year", Look.seen_at) == year)
+            page = self.client.get(f"{F}/finding/{look.id}").text
+            moment = f"{look.seen_at:%-d %B} {year}," if named else f"{look.seen_at:%-d %B},"
+            self.assertIn(moment, page)
 
     def test_ranking_answers_with_its_number_and_stores_nothing(self) -> None:
         stop = self.one(Look).stop_id

@@ -49,15 +49,22 @@ def _shown(case: Case, ranking: Ranking) -> tuple[Cause, ...]:
     return tuple(Cause((suspect.agent,), suspect.probability) for suspect in ranking.suspects[:MOST_CAUSES])
 
 
+def chance(tongue: Tongue, probability: float) -> str:
+    """A chance in words. It is never told as certain or as none, which no rounding makes it."""
+    percent = round(100 * probability)
+    if percent >= 100:
+        return tongue.line("Over 99 in 100.")
+    return tongue.line("{percent} in 100.", percent=percent) if percent else tongue.line("Under 1 in 100.")
+
+
 def _cause(tongue: Tongue, cause: Cause, ranking: Ranking, catalogue: Catalogue) -> dict[str, Any]:
     agents = [catalogue.agent(agent) for agent in cause.agents]
-    percent = round(100 * cause.probability)
     return {
         "key": "+".join(cause.agents) or "nothing",
         "agents": list(cause.agents),
         "names": [agent.in_sentence if place else agent.name for place, agent in enumerate(agents)] or [tongue.line("Nothing at work")],
-        "percent": percent,
-        "chance": tongue.line("{percent} in 100.", percent=percent),
+        "percent": round(100 * cause.probability),
+        "chance": chance(tongue, cause.probability),
         "pest": any(agent.is_pest for agent in agents),
         "why": _why(tongue, cause.agents, ranking, catalogue),
     }

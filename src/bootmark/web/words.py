@@ -18,6 +18,7 @@ from bootmark.core.field import soybean
 from bootmark.core.meanings import AgentKind, ControlKind, HourState, Measure, SignState, TrapWait
 from bootmark.core.messages import Message
 from bootmark.say import hours
+from bootmark.say.bench import chance as say_chance
 from bootmark.services.base.roles import Role
 from bootmark.services.base.states import EnquiryState, TreatmentState, WeatherVerdict
 from bootmark.web import spoken
@@ -55,8 +56,13 @@ def short_day(value: dt.date) -> str:
 
 
 def clock(value: dt.datetime) -> str:
+    """A moment by its weekday; with its year where that is not the farm's own."""
+    from bootmark.web.guard import now
+
     formats = say.tongue().formats
-    return f"{formats.weekday(value)}, {formats.time(value)}"
+    same_year = "farm" not in g or value.year == local(now()).year
+    day = formats.weekday(value) if same_year else f"{formats.weekday(value)} {value.year}"
+    return f"{day}, {formats.time(value)}"
 
 
 def time(value: dt.datetime) -> str:
@@ -85,6 +91,10 @@ def _zone() -> dt.tzinfo:
 
 def percent(value: float) -> str:
     return say.tongue().formats.percent(value)
+
+
+def chance(value: float) -> str:
+    return say_chance(say.tongue(), value)
 
 
 def number(value: float) -> str:
@@ -203,6 +213,7 @@ def init(app: Flask) -> None:
         local=local,
         percent=percent,
         number=number,
+        chance=chance,
         agent=agent_name,
         agent_inside=agent_inside,
         svg=svg,
