@@ -4,6 +4,7 @@ import datetime as dt
 import unittest
 from zoneinfo import ZoneInfo
 
+from bootmark.core.meanings import Light
 from bootmark.core.messages import Says
 from bootmark.core.season import weather, windows
 from bootmark.core.season.windows import Constraints, Hourly
@@ -11,7 +12,7 @@ from bootmark.core.season.windows import Constraints, Hourly
 START = dt.datetime(2026, 6, 18, tzinfo=dt.UTC)
 HOUR = dt.timedelta(hours=1)
 HERE = (46.2, 7.1)
-ANY_TIME = Constraints(daylight="any")
+ANY_TIME = Constraints(daylight=Light.ANY)
 
 
 def hours(times: list[dt.datetime], **columns: list[float]) -> Hourly:
@@ -77,7 +78,7 @@ class Limits(unittest.TestCase):
         self.assertEqual([state for state, _ in said("rain", "rain", [0.0, 0.5], limits)], ["ok", "no"])
 
 
-class Light(unittest.TestCase):
+class Daylight(unittest.TestCase):
     rise, fall = weather.sun_times(START.date(), *HERE)
 
     def light(self, work: str, *times: dt.datetime) -> list[str]:
@@ -110,7 +111,7 @@ class Days(unittest.TestCase):
     def test_spans_end_with_their_last_hour_and_stretches_break_where_hours_are_missing(self) -> None:
         times = [START + n * HOUR for n in (0, 1, 2, 3, 4, 5, 6, 9, 10, 11, 12, 13)]
         wind = [9.0, 2.0, 2.0, 2.0, 9.0, 9.0, 2.0, 2.0, 2.0, 2.0, 2.0, 2.0]
-        table = windows.hours(hours(times, wind=wind), Constraints(daylight="any", rain_free=0))
+        table = windows.hours(hours(times, wind=wind), Constraints(daylight=Light.ANY, rain_free=0))
         self.assertEqual(table.spans(3)[0], (START + HOUR, START + 4 * HOUR))
         ends = [(start, end) for start, end, _ in table.stretches()]
         self.assertIn((START + 6 * HOUR, START + 7 * HOUR), ends)
@@ -118,24 +119,24 @@ class Days(unittest.TestCase):
 
     def test_all_that_forbids_an_hour_is_said_and_nothing_that_does_not(self) -> None:
         times = [START]
-        table = windows.hours(hours(times, wind=[9.0], temp=[31.0], rh=[50.0], rain=[0.0]), Constraints(daylight="any", rain_free=0))
+        table = windows.hours(hours(times, wind=[9.0], temp=[31.0], rh=[50.0], rain=[0.0]), Constraints(daylight=Light.ANY, rain_free=0))
         self.assertEqual({reason.kind for reason in table.overall[0].reasons}, {Says.WIND_OVER, Says.HOT})
-        near = windows.hours(hours(times, wind=[5.0]), Constraints(daylight="any", rain_free=0))
+        near = windows.hours(hours(times, wind=[5.0]), Constraints(daylight=Light.ANY, rain_free=0))
         self.assertEqual((near.overall[0].state, [reason.kind for reason in near.overall[0].reasons]), ("caution", [Says.WIND_NEAR]))
-        calm = windows.hours(hours(times), Constraints(daylight="any", rain_free=0))
+        calm = windows.hours(hours(times), Constraints(daylight=Light.ANY, rain_free=0))
         self.assertEqual(calm.overall[0].reasons, ())
 
     def test_a_span_must_be_as_long_as_asked_for_wherever_it_begins(self) -> None:
         wind = [9.0] * 5 + [2.0] * 2 + [9.0] * 3
         times = [START + n * HOUR for n in range(10)]
-        table = windows.hours(hours(times, wind=wind), Constraints(daylight="any", rain_free=0))
+        table = windows.hours(hours(times, wind=wind), Constraints(daylight=Light.ANY, rain_free=0))
         self.assertEqual(table.spans(3), [])
         self.assertEqual(table.spans(2), [(START + 5 * HOUR, START + 7 * HOUR)])
 
     def test_a_stretch_ends_where_another_limit_takes_over(self) -> None:
         times = [START + n * HOUR for n in range(4)]
         table = windows.hours(
-            hours(times, wind=[9.0, 9.0, 2.0, 2.0], temp=[18.0, 18.0, 31.0, 31.0]), Constraints(daylight="any", rain_free=0)
+            hours(times, wind=[9.0, 9.0, 2.0, 2.0], temp=[18.0, 18.0, 31.0, 31.0]), Constraints(daylight=Light.ANY, rain_free=0)
         )
         self.assertEqual(
             [(start, end) for start, end, _ in table.stretches()], [(START, START + 2 * HOUR), (START + 2 * HOUR, START + 4 * HOUR)]

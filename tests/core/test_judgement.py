@@ -28,7 +28,7 @@ def numbers(path: Path) -> list[str]:
 
 class Judgements(unittest.TestCase):
     def test_each_number_says_its_unit_its_reason_and_since_when(self) -> None:
-        body = ast.parse((HERE / "judgement.py").read_text()).body[1:]
+        body = [node for node in ast.parse((HERE / "judgement.py").read_text()).body[1:] if not isinstance(node, ast.ImportFrom)]
         self.assertGreater(len(body), 150)
         for assignment, words in zip(body[::2], body[1::2], strict=True):
             assert isinstance(assignment, ast.Assign)

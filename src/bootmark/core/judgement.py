@@ -5,6 +5,8 @@ the rules' version, so that what rests on it is made again. Numbers of one pest 
 source.
 """
 
+from bootmark.core.limits import Around, Between, Limits
+
 # What a plant shows, and what it may be
 
 HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
@@ -216,21 +218,21 @@ CLOCK_DAYS = 4
 
 # Hours to work in. A label's own limits come first
 
-WIND = (0.8, 4.0, 5.5)
-"""m/s. Still below the first, where drift hangs; caution above the second; no spraying above the third. Common practice, 2026-11-23."""
-SPRAY_TEMPERATURE = (8.0, 26.0)
+WIND = Limits(least=0.8, caution=4.0, most=5.5)
+"""m/s. Air is still below the least, where drift hangs. Common practice, 2026-11-23."""
+SPRAY_TEMPERATURE = Between(low=8.0, high=26.0)
 """degrees C. Between which is sprayed. Common practice, 2026-11-23."""
-DRYING = (2.0, 8.0, 10.0)
-"""degrees C of Delta T. Stays wet below the first; caution above the second; no spraying above the third. Common practice, 2026-11-23."""
+DRYING = Limits(least=2.0, caution=8.0, most=10.0)
+"""degrees C of Delta T. Stays wet below the least. Common practice, 2026-11-23."""
 RAIN_FREE_HOURS = 4
 """hours. Without rain after a spray. Common practice, 2026-11-23."""
 RAIN_MM = 0.2
 """mm an hour. Above which it rains. Common practice, 2026-11-23."""
-RELEASE_TEMPERATURE = (12.0, 30.0)
+RELEASE_TEMPERATURE = Between(low=12.0, high=30.0)
 """degrees C. Between which natural enemies are released. Common practice, 2026-11-23."""
 RELEASE_RAIN_FREE_HOURS = 1
 """hours. Without rain after a release. Common practice, 2026-11-23."""
-EVENING_HOURS = (2, 1)
+EVENING_HOURS = Around(before=2, after=1)
 """hours. Before and after sunset that count as evening, when bees are home and light is left. Common practice, 2026-11-23."""
 DAWN_MINUTES = 30
 """minutes. Before sunrise from which there is light enough. Common practice, 2026-11-23."""

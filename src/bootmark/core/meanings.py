@@ -206,6 +206,14 @@ class Often(StrEnum):
     NEVER = "never"
 
 
+class Light(StrEnum):
+    """The part of the day that a piece of work is done in."""
+
+    DAY = "day"
+    EVENING = "evening"
+    ANY = "any"
+
+
 class HourState(StrEnum):
     """What an hour is for a control."""
 

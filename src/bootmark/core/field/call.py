@@ -18,12 +18,30 @@ def economic_injury_level(
 ) -> float:
     """Pests per unit at which the loss avoided pays for the control: EIL = C / (V I D K).
 
-    control_cost: money per area; market_value: money per unit of yield; injury_per_pest;
-    damage_per_injury: yield lost per unit of injury; efficacy: share of injury avoided, above 0
-    and up to 1. Raises ValueError where a value is not positive. Source: Stern et al. (1959);
-    Pedigo, Hutchins and Higley (1986).
+    Parameters
+    ----------
+    control_cost : C, money per area.
+    market_value : V, money per unit of yield.
+    injury_per_pest : I, injury per pest.
+    damage_per_injury : D, yield lost per unit of injury.
+    efficacy : K, share of injury avoided, above 0 and up to 1.
 
-    Example: 40 / (200 x 0.5 x 0.4 x 0.8).
+    Returns
+    -------
+    Pests per unit.
+
+    Raises
+    ------
+    ValueError
+        Where a value is not positive, or the efficacy is above 1.
+
+    Source
+    ------
+    Stern et al. (1959); Pedigo, Hutchins and Higley (1986).
+
+    Examples
+    --------
+    40 / (200 x 0.5 x 0.4 x 0.8).
 
     >>> economic_injury_level(40.0, 200.0, 0.5, 0.4, 0.8)
     1.25
@@ -174,10 +192,27 @@ def decide(
 ) -> Decision:
     """The call on one finding: one of types.DECISIONS, with reasons, choices and the look it books.
 
-    sample: None where nothing has been counted; threshold: None where none is known; enemies:
-    natural enemies for each pest, None to take them from the sample. Nothing is offered against
-    a suspect that lacks a confirming sign. Limits, not the estimate, are held against the threshold.
-    Source: design of the confirming look and of leaving as the default, common practice; nominal
+    Nothing is offered against a suspect that lacks a confirming sign. Limits, not the estimate, are
+    held against the threshold.
+
+    Parameters
+    ----------
+    finding : what was named, how likely, and whether a sign confirmed it.
+    stage : what is there today, by model or sighting.
+    sample : what was counted; None where nothing has been.
+    threshold : in the unit and measure of the sample; None where none is known.
+    enemies : natural enemies for each pest; None to take them from the sample.
+    crop : its stage, days to harvest, flowers.
+    policy : order of kinds of control, and what the farm refuses.
+    catalogue : the shipped one where None.
+
+    Returns
+    -------
+    Decision
+
+    Source
+    ------
+    Design of the confirming look and of leaving as the default: common practice, no source; nominal
     thresholds as the catalogue gives them.
     """
     entries = catalogue or catalogues.default()

@@ -88,9 +88,29 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
     A proportion has Wilson's limits. A mean has Student's t limits on the counts themselves,
     not below zero; where every unit had none the upper limit is the exact Poisson one,
     -ln(1 - level) / units. One unit alone gives no upper limit (infinity) unless it had none.
-    Raises ValueError where nothing was looked at.
 
-    Example by hand: the mean of 1, 3, 1, 3 is 2, its standard error the root of a third, and t is 2.353 for three degrees.
+    Parameters
+    ----------
+    sample : counts, a number for each unit, and their measure.
+    level : confidence of both limits together, 0 to 1.
+
+    Returns
+    -------
+    Interval
+        Estimate, low and high in the sample's measure.
+
+    Raises
+    ------
+    ValueError
+        Where nothing was looked at.
+
+    Source
+    ------
+    Wilson (1927) for a share; Student's t for a mean.
+
+    Examples
+    --------
+    By hand: the mean of 1, 3, 1, 3 is 2, its standard error the root of a third, and t is 2.353 for three degrees.
 
     >>> limits = interval({"counts": [1, 3, 1, 3], "measure": "mean"})
     >>> limits.estimate, round(limits.low, 2), round(limits.high, 2)

@@ -59,8 +59,24 @@ def contradictions(case: Case, catalogue: Catalogue) -> list[Message]:
 def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
     """Explanations of a case, likeliest first, singly and jointly, and each agent's own chance.
 
-    case: a Case or a mapping of its fields. Raises ValueError for a case without a crop or with an
-    unknown state. A sign or crop that is not known is said in the notes, not refused.
+    Parameters
+    ----------
+    case : a Case or a mapping of its fields.
+    catalogue : the shipped one where None.
+
+    Returns
+    -------
+    Ranking
+        A sign or crop that the catalogue lacks is said in its notes, not refused.
+
+    Raises
+    ------
+    ValueError
+        For a case without a crop or with an unknown state of a sign.
+
+    Source
+    ------
+    Bayes' rule over single and joint causes, noisy-or for what several leave: Pearl (1988).
     """
     resolved, entries = _resolve(case, catalogue)
     return _ranking(_question(resolved, entries))
@@ -166,7 +182,22 @@ def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None)
     """What may be said of a case now: a verdict, with what speaks for and against it.
 
     A pest is named only with a confirming sign, a chance of 0.75 or more, and a margin over each rival
-    for that sign (judgement, no source).
+    for that sign.
+
+    Parameters
+    ----------
+    case : as in suspects.
+    ranking : of that case.
+    catalogue : the shipped one where None.
+
+    Returns
+    -------
+    Verdict
+        Its kind, its agents, and what would change it.
+
+    Source
+    ------
+    The chance and the margin: judgement, no source.
     """
     resolved, entries = _resolve(case, catalogue)
     return _judge(resolved, entries, ranking, next_looks(resolved, ranking, catalogue=entries))

@@ -113,16 +113,32 @@ def daily(
 ) -> Array:
     """Degree-days of each day from its extremes.
 
-    tmin, tmax: degrees C, any one shape, days along the last axis; lower, upper: thresholds.
-    tmin_next: the following day's minimum, used by the double methods; where it is not given
-    it is the next element of tmin, and the last day repeats its own. Returns degree-days C in
-    the shape of tmin; a day with a missing extreme (NaN) gives NaN. The intermediate cut-off
-    never takes a whole day below zero. Raises ValueError where tmin is above tmax, or for an
-    unknown method or cut-off.
-    Source: single sine Baskerville and Emin (1969); double sine Allen (1976); triangles and
-    cut-offs Zalom et al. (1983).
+    Parameters
+    ----------
+    tmin, tmax : degrees C, any one shape, days along the last axis.
+    lower, upper : thresholds, degrees C; no upper one where None.
+    method : "average", "single_sine", "double_sine", "single_triangle" or "double_triangle".
+    cutoff : "horizontal", "intermediate" (never takes a whole day below zero) or "vertical".
+    tmin_next : degrees C, the following day's minimum, used by the double methods; where None it is
+        the next element of tmin, and the last day repeats its own.
 
-    Example: a sine between 0 and 20 C spends half the day above 10, and its mean height over the day is 10 / pi.
+    Returns
+    -------
+    ndarray
+        Degree-days C in the shape of tmin; a day with a missing extreme (NaN) gives NaN.
+
+    Raises
+    ------
+    ValueError
+        Where tmin is above tmax, or for an unknown method or cut-off.
+
+    Source
+    ------
+    Single sine Baskerville and Emin (1969); double sine Allen (1976); triangles and cut-offs Zalom et al. (1983).
+
+    Examples
+    --------
+    A sine between 0 and 20 C spends half the day above 10, and its mean height over the day is 10 / pi.
 
     >>> [round(float(heat), 3) for heat in daily([0.0, 12.0], [20.0, 28.0], 10.0)]
     [3.183, 10.0]
@@ -152,11 +168,29 @@ def daily(
 def hourly(temps: ArrayLike, lower: float, upper: float | None = None, *, cutoff: str = DEFAULT_CUTOFF) -> Array:
     """Degree-days of each day from hourly temperatures.
 
-    temps: degrees C, shape (..., 24 * n), the first hour of a day first. Returns degree-days C,
-    shape (..., n). Raises ValueError where the hours don't make whole days.
-    Source: Zalom et al. (1983), the sum of hourly heat divided by 24.
+    Parameters
+    ----------
+    temps : degrees C, shape (..., 24 * n), the first hour of a day first.
+    lower, upper : thresholds, degrees C; no upper one where None.
+    cutoff : as in daily.
 
-    Example: half a day at 20 C and half at 5, above 10 C.
+    Returns
+    -------
+    ndarray
+        Degree-days C, shape (..., n).
+
+    Raises
+    ------
+    ValueError
+        Where the hours don't make whole days.
+
+    Source
+    ------
+    Zalom et al. (1983), the sum of hourly heat divided by 24.
+
+    Examples
+    --------
+    Half a day at 20 C and half at 5, above 10 C.
 
     >>> hourly([20.0] * 12 + [5.0] * 12, 10.0).tolist()
     [5.0]

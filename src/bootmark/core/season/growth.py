@@ -73,12 +73,32 @@ def project(
 ) -> Projection:
     """How a count goes on.
 
-    agent: an Agent, its id, or a life table; count: animals that feed, for each unit; temps: hourly temperatures from now on,
-    degrees C, (24 * n,) or (n, 24), or daily extremes (n, 2); enemies: natural enemies for each unit, taken to stay as many;
-    threshold: for each unit; enemy: whose appetite counts, otherwise the one that the catalogue names. The population is
-    taken to have settled at the first week's temperatures. Raises KeyError for an agent without a life table, ValueError for a
-    count or enemies below nothing or hours that don't make whole days.
-    Source: distributed delays (Manetsch 1976), rates by Briere et al. (1999), Holling's disc (1959) for what enemies eat.
+    The population is taken to have settled at the first week's temperatures.
+
+    Parameters
+    ----------
+    agent : an Agent, its id, or a life table.
+    count : animals that feed, for each unit.
+    temps : hourly temperatures from now on, degrees C, (24 * n,) or (n, 24), or daily extremes (n, 2).
+    enemies : natural enemies for each unit, taken to stay as many.
+    threshold : animals for each unit; none where None.
+    enemy : whose appetite counts, otherwise the one that the catalogue names.
+
+    Returns
+    -------
+    Projection
+        Density by day, doubling time, and the day on which it reaches the threshold.
+
+    Raises
+    ------
+    KeyError
+        For an agent without a life table.
+    ValueError
+        For a count or enemies below nothing, or hours that don't make whole days.
+
+    Source
+    ------
+    Distributed delays (Manetsch 1976), rates by Briere et al. (1999), Holling's disc (1959) for what enemies eat.
     """
     if count < 0 or enemies < 0:
         raise ValueError("a count can't be below nothing")
@@ -151,7 +171,22 @@ def release_needed(
 ) -> float | None:
     """Fewest adult predators to let go today, for each unit, that hold the prey at or below a ceiling on a day and after.
 
-    Zero where those that are there do it; None where even 20 for each unit do not. As together, with a release on day 0.
+    Parameters
+    ----------
+    prey, predator : life tables or ids of agents.
+    count, predators : animals for each unit that are there today.
+    temps : as in project.
+    ceiling : prey for each unit.
+    by_day : days from today.
+
+    Returns
+    -------
+    float or None
+        Zero where those that are there do it; None where even 20 for each unit do not.
+
+    Source
+    ------
+    As project, with a release on day 0.
     """
 
     def held(released: float) -> bool:

@@ -112,12 +112,33 @@ def forecast(
 ) -> Season:
     """Dates of a model's events and shares of its stages, from the biofix to the end of that year.
 
-    weather: this year, at least from the biofix; days after as_of are taken as forecast, and
-    what lies beyond is drawn from past_years in blocks of days. Every draw also carries an error
-    of the model's sums (3 per cent where nothing else is said: judgement, no source) and of the biofix, so that a date in the
-    past is not told to the day. sightings: animals counted by stage on days that are known, which re-anchor it (anchor.py);
-    southern: turns the model's wintering day round. Raises ValueError where there is no weather from the biofix on, or no past
-    year to go on with.
+    Parameters
+    ----------
+    model : sums, thresholds and events.
+    weather : this year, at least from the biofix; days after as_of are taken as forecast, and what lies
+        beyond is drawn from past_years in blocks of days.
+    biofix : the day that the sums run from.
+    past_years : years of daily extremes to go on with.
+    as_of : today.
+    draws, seed : how many futures are drawn, and from which numbers.
+    model_error : share by which the model's sums err (3 per cent where nothing else is said: judgement, no source).
+    biofix_error : days by which the biofix errs, so that a date in the past is not told to the day.
+    sightings : animals counted by stage on known days, which re-anchor it (anchor.py).
+    southern : turns the model's wintering day round.
+
+    Returns
+    -------
+    Season
+        Event dates with p10, p50, p90; shares of stages for each day; windows.
+
+    Raises
+    ------
+    ValueError
+        Where there is no weather from the biofix on, or no past year to go on with.
+
+    Source
+    ------
+    Degree-day sums as degree_days.py; delays by cohorts as cohorts.py.
     """
     dates = _span(biofix)
     days = _days_with_weather(dates, weather)

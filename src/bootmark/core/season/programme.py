@@ -74,10 +74,22 @@ def build(
 ) -> list[Step]:
     """Treatments and return looks of one control from its first day on.
 
-    temps: daily extremes from start on, degrees C. A control that spares eggs is repeated when the eggs laid before it have
-    hatched, as computed at these temperatures; where generations overlap, when a simulation says that repeats leave the fewest.
-    Repeats after until (the end of the stage window) are left out. Each treatment books a look, and a look always comes before
-    the next treatment.
+    A control that spares eggs is repeated when the eggs laid before it have hatched, as computed at these
+    temperatures; where generations overlap, when a simulation says that repeats leave the fewest. Each
+    treatment books a look, and a look always comes before the next treatment.
+
+    Parameters
+    ----------
+    agent : whose life table sets the repeats.
+    control : one of the agent's own.
+    start : day of the first treatment.
+    temps : daily extremes from start on, degrees C.
+    until : end of the stage window; repeats after it are left out.
+
+    Returns
+    -------
+    list of Step
+        In the order of their days.
     """
     extremes = np.asarray(temps, dtype=float)
     simulated = simulated_gaps(agent, control, extremes)

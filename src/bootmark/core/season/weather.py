@@ -16,8 +16,15 @@ Array = NDArray[np.float64]
 def sun_times(date: dt.date, latitude: float, longitude: float) -> tuple[dt.datetime, dt.datetime]:
     """Sunrise and sunset of a day, UTC.
 
-    latitude, longitude: degrees, north and east positive. Where the sun does not rise or set,
-    noon or midnight stand for both, so that the day has no length or all of it.
+    Parameters
+    ----------
+    date : the day.
+    latitude, longitude : degrees, north and east positive.
+
+    Returns
+    -------
+    rise, set : datetime, UTC
+        Where the sun does not rise or set, noon or midnight stand for both, so that the day has no length or all of it.
     """
     observer = Observer(latitude, longitude)
     try:
@@ -36,12 +43,30 @@ def hourly_from_daily(
 ) -> Array:
     """Hourly temperatures from daily extremes: a sine by day, logarithmic decay by night.
 
-    dates: n days in order; tmin, tmax: degrees C, shape (n,); tz: the station's own (fixed)
-    offset, on which its days run. Returns degrees C, shape (24 * n,), hour 0 first.
     The hours before the first sunrise decay from the first day's own maximum, and the last
-    night towards the last day's own minimum. Raises ValueError where the lengths differ.
-    Source: Linvill (1990), "Calculating chilling hours and chill units from daily maximum and
-    minimum temperature observations", HortScience 25.
+    night towards the last day's own minimum.
+
+    Parameters
+    ----------
+    dates : n days in order.
+    tmin, tmax : degrees C, shape (n,).
+    latitude, longitude : degrees, north and east positive.
+    tz : the station's own (fixed) offset, on which its days run.
+
+    Returns
+    -------
+    ndarray
+        Degrees C, shape (24 * n,), hour 0 first.
+
+    Raises
+    ------
+    ValueError
+        Where the lengths differ.
+
+    Source
+    ------
+    Linvill (1990), "Calculating chilling hours and chill units from daily maximum and minimum temperature
+    observations", HortScience 25.
     """
     low, high = np.asarray(tmin, dtype=float), np.asarray(tmax, dtype=float)
     if not len(dates) == len(low) == len(high):
@@ -106,12 +131,31 @@ def _checked(temp: ArrayLike, rh: ArrayLike) -> tuple[Array, Array]:
 
 
 def wet_bulb(temp: ArrayLike, rh: ArrayLike, pressure: float = 101325.0) -> Array:
-    """Thermodynamic wet-bulb temperature, degrees C, by bisection of the psychrometric equation.
+    """Thermodynamic wet-bulb temperature, by bisection of the psychrometric equation.
 
-    temp: degrees C; rh: percent, same shape; pressure: Pa. Raises ValueError where rh is
-    outside 0-100. Source: ASHRAE Handbook of Fundamentals (2017), chapter 1, equations 33 and 35.
+    Parameters
+    ----------
+    temp : degrees C, any shape.
+    rh : percent, same shape.
+    pressure : Pa.
 
-    Example: saturated air has no other wet bulb than itself.
+    Returns
+    -------
+    ndarray
+        Degrees C, same shape.
+
+    Raises
+    ------
+    ValueError
+        Where rh is outside 0-100.
+
+    Source
+    ------
+    ASHRAE Handbook of Fundamentals (2017), chapter 1, equations 33 and 35.
+
+    Examples
+    --------
+    Saturated air has no other wet bulb than itself.
 
     >>> round(float(wet_bulb(25.0, 100.0)), 3)
     25.0
@@ -134,18 +178,60 @@ def wet_bulb(temp: ArrayLike, rh: ArrayLike, pressure: float = 101325.0) -> Arra
 def delta_t(temp: ArrayLike, rh: ArrayLike) -> Array:
     """Dry-bulb minus wet-bulb temperature, the drying power of the air.
 
-    temp: degrees C, any shape; rh: percent, same shape. Returns degrees C, same shape.
-    Raises ValueError where rh is outside 0-100. Source: as wet_bulb.
+    Parameters
+    ----------
+    temp : degrees C, any shape.
+    rh : percent, same shape.
+
+    Returns
+    -------
+    ndarray
+        Degrees C, same shape.
+
+    Raises
+    ------
+    ValueError
+        Where rh is outside 0-100.
+
+    Source
+    ------
+    As wet_bulb.
+
+    Examples
+    --------
+    Saturated air dries nothing.
+
+    >>> abs(round(float(delta_t(25.0, 100.0)), 3))
+    0.0
     """
     return np.asarray(np.asarray(temp, dtype=float) - wet_bulb(temp, rh))
 
 
 def vpd(temp: ArrayLike, rh: ArrayLike) -> Array:
-    """Vapour pressure deficit, kPa.
+    """Vapour pressure deficit: saturation pressure times the missing share of humidity.
 
-    temp: degrees C; rh: percent, same shape. Raises ValueError where rh is outside 0-100.
-    Source: saturation pressure as above, times the missing share of humidity. Example: half of the 2.338 kPa that
-    Allen et al. (1998), FAO Irrigation and Drainage Paper 56, table 2.3, gives at 20 C.
+    Parameters
+    ----------
+    temp : degrees C, any shape.
+    rh : percent, same shape.
+
+    Returns
+    -------
+    ndarray
+        kPa, same shape.
+
+    Raises
+    ------
+    ValueError
+        Where rh is outside 0-100.
+
+    Source
+    ------
+    Saturation pressure as wet_bulb.
+
+    Examples
+    --------
+    Half of the 2.338 kPa that Allen et al. (1998), FAO Irrigation and Drainage Paper 56, table 2.3, gives at 20 C.
 
     >>> round(float(vpd(20.0, 50.0)), 2)
     1.17

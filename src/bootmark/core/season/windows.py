@@ -8,7 +8,8 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core import judgement
-from bootmark.core.meanings import HourState, Work
+from bootmark.core.limits import Between, Limits
+from bootmark.core.meanings import HourState, Light, Work
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.season import weather
 
@@ -33,17 +34,15 @@ class Hourly:
 class Constraints:
     """Limits of one piece of work. Values are common practice, no source; a label's own come first.
 
-    wind: m/s, calm below the first, caution above the second, no above the third. delta_t:
-    degrees C likewise. rain_free: hours after the start without rain above 0.2 mm. daylight:
-    "day", "evening" (from two hours before sunset to one after), or "any". not_before and
-    not_after: the stage window's days, local.
+    wind: m/s at 2 m. temp and delta_t: degrees C. rain_free: hours after the start without rain. not_before
+    and not_after: the stage window's days, local. None: no limit of that kind.
     """
 
-    wind: tuple[float, float, float] | None = judgement.WIND
-    temp: tuple[float, float] | None = judgement.SPRAY_TEMPERATURE
-    delta_t: tuple[float, float, float] | None = judgement.DRYING
+    wind: Limits | None = judgement.WIND
+    temp: Between | None = judgement.SPRAY_TEMPERATURE
+    delta_t: Limits | None = judgement.DRYING
     rain_free: int = judgement.RAIN_FREE_HOURS
-    daylight: str = "day"
+    daylight: Light = Light.DAY
     not_before: dt.date | None = None
     not_after: dt.date | None = None
     zone: dt.tzinfo = field(default=dt.UTC)
@@ -98,7 +97,7 @@ def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.d
     if work == Work.SPRAY:
         return Constraints(**days)  # type: ignore[arg-type]
     if work == Work.EVENING_SPRAY:
-        return Constraints(daylight="evening", **days)  # type: ignore[arg-type]
+        return Constraints(daylight=Light.EVENING, **days)  # type: ignore[arg-type]
     if work == Work.RELEASE:
         return Constraints(wind=None, temp=judgement.RELEASE_TEMPERATURE, delta_t=None, rain_free=judgement.RELEASE_RAIN_FREE_HOURS, **days)  # type: ignore[arg-type]
     return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
@@ -108,42 +107,39 @@ def _cell(state: HourState, kind: Says, **facts: Fact) -> Cell:
     return Cell(state, (says(kind, **facts),))
 
 
-def _wind(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
-    calm, caution, most = limits
+def _wind(values: NDArray[np.float64], limits: Limits) -> list[Cell]:
     cells = []
     for wind in values.tolist():
-        if wind > most:
+        if wind > limits.most:
             cells.append(_cell(NO, Says.WIND_OVER, wind=wind))
-        elif wind > caution:
+        elif wind > limits.caution:
             cells.append(_cell(CAUTION, Says.WIND_NEAR, wind=wind))
-        elif wind < calm:
+        elif wind < limits.least:
             cells.append(_cell(NO, Says.WIND_STILL, wind=wind))
         else:
             cells.append(_cell(OK, Says.WIND, wind=wind))
     return cells
 
 
-def _temp(values: NDArray[np.float64], limits: tuple[float, float]) -> list[Cell]:
-    low, high = limits
+def _temp(values: NDArray[np.float64], limits: Between) -> list[Cell]:
     return [
         _cell(NO, Says.COLD, temp=temp)
-        if temp < low
+        if temp < limits.low
         else _cell(NO, Says.HOT, temp=temp)
-        if temp > high
+        if temp > limits.high
         else _cell(OK, Says.TEMPERATURE, temp=temp)
         for temp in values.tolist()
     ]
 
 
-def _drying(values: NDArray[np.float64], limits: tuple[float, float, float]) -> list[Cell]:
-    wet, caution, most = limits
+def _drying(values: NDArray[np.float64], limits: Limits) -> list[Cell]:
     return [
         _cell(NO, Says.DRIES_AWAY, delta_t=value)
-        if value > most
+        if value > limits.most
         else _cell(CAUTION, Says.DRYING_FAST, delta_t=value)
-        if value > caution
+        if value > limits.caution
         else _cell(CAUTION, Says.STAYS_WET, delta_t=value)
-        if value < wet
+        if value < limits.least
         else _cell(OK, Says.DRYING, delta_t=value)
         for value in values.tolist()
     ]
@@ -169,9 +165,11 @@ def _light(hourly: Hourly, limits: Constraints) -> list[Cell]:
     cells = []
     for time in hourly.times:
         rise, fall = weather.sun_times(time.astimezone(limits.zone).date(), hourly.latitude, hourly.longitude)
-        evening = fall - dt.timedelta(hours=judgement.EVENING_HOURS[0]) <= time <= fall + dt.timedelta(hours=judgement.EVENING_HOURS[1])
+        evening = (
+            fall - dt.timedelta(hours=judgement.EVENING_HOURS.before) <= time <= fall + dt.timedelta(hours=judgement.EVENING_HOURS.after)
+        )
         light = rise <= time + dt.timedelta(minutes=judgement.DAWN_MINUTES) and time <= fall
-        if limits.daylight == "evening":
+        if limits.daylight == Light.EVENING:
             cells.append(_cell(OK, Says.EVENING) if evening else _cell(NO, Says.NOT_EVENING))
         else:
             cells.append(_cell(OK, Says.DAYLIGHT) if light else _cell(NO, Says.DARK))
@@ -194,7 +192,20 @@ def _stage(times: Sequence[dt.datetime], limits: Constraints) -> list[Cell]:
 def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     """Every hour against every limit: ok, caution or no, with the reason of each.
 
-    Raises ValueError where the series differ in length or a time has no zone.
+    Parameters
+    ----------
+    hourly : n hours of weather.
+    constraints : limits of the work.
+
+    Returns
+    -------
+    HourTable
+        A cell for each limit and hour, and the worst of each hour.
+
+    Raises
+    ------
+    ValueError
+        Where the series differ in length or a time has no zone.
     """
     if any(time.tzinfo is None for time in hourly.times):
         raise ValueError("every hour needs a time zone")
@@ -206,13 +217,13 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     if constraints.not_before or constraints.not_after:
         rows["stage"] = _stage(hourly.times, constraints)
     if constraints.wind:
-        rows["wind"] = _wind(wind, constraints.wind)
+        rows["wind"] = _wind(wind, Limits(*constraints.wind))
     rows["rain"] = _rain(rain, constraints.rain_free)
     if constraints.temp:
-        rows["temperature"] = _temp(temp, constraints.temp)
+        rows["temperature"] = _temp(temp, Between(*constraints.temp))
     if constraints.delta_t:
-        rows["drying"] = _drying(weather.delta_t(temp, rh), constraints.delta_t)
-    if constraints.daylight != "any":
+        rows["drying"] = _drying(weather.delta_t(temp, rh), Limits(*constraints.delta_t))
+    if constraints.daylight != Light.ANY:
         rows["light"] = _light(hourly, constraints)
     overall = []
     for column in zip(*rows.values(), strict=True):
