@@ -78,9 +78,9 @@ def reckon() -> tuple[float, int, int]:
                     team[0].wait()
                     team[0] = worker()
     finally:
-        for one in team:
-            one.terminate()
-            one.wait()
+        for member in team:
+            member.terminate()
+            member.wait()
     took = time.perf_counter() - start
     with farm_session(FARM) as session:
         rows = select(SeasonResult.block_id, SeasonResult.agent, SeasonResult.reckoned_at)
@@ -95,8 +95,8 @@ def one_after_the_other(most: int = 200) -> float:
         farm = session.get_one(Farm, FARM)
         asks = forecasts.asks(session, farm, ground.blocks(session), database.catalogue, DAY)[:most]
         start = time.perf_counter()
-        for one in asks:
-            forecasts.reckon(session, farm, one, DAY, sightings=one.sightings)
+        for question in asks:
+            forecasts.reckon(session, farm, question, DAY, sightings=question.sightings)
         return (time.perf_counter() - start) / len(asks)
 
 
@@ -106,12 +106,12 @@ def pages() -> None:
         chrome.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WATCH})
         print(f"{'':22}{'answer':>9}{'first paint':>13}{'all in view':>13}{'ribbons':>9}")
         for name, path in (("a line of text", ""), ("Farm", "farm"), ("Stages", "stages"), ("Stages, all", "stages?show=all")):
-            told = []
+            lines = []
             for _ in range(ROUNDS + 4):
                 chrome.execute_async_script(AT_REST)
                 chrome.get(f"{address}/f/{FARM}/{path}" if path else f"{address}/livez")
-                told.append(driver.until(chrome, lambda c: c.execute_script(TOLD), "nothing was painted"))
-            answer, first, whole, ribbons = (statistics.median(row) for row in zip(*told[4:], strict=True))
+                lines.append(driver.until(chrome, lambda c: c.execute_script(TOLD), "nothing was painted"))
+            answer, first, whole, ribbons = (statistics.median(row) for row in zip(*lines[4:], strict=True))
             print(f"{name:22}{answer:>6.0f} ms{first:>10.0f} ms{whole:>10.0f} ms{ribbons:>9.0f}")
 
 

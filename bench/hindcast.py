@@ -47,8 +47,8 @@ def years() -> dict[int, Weather]:
 def model() -> Heat:
     events = tuple(Event(str(at), f"{at} degree-days F", at / 1.8, 1.0, "adult", "memory") for at in SUMS_F)
     fields = dict.fromkeys(Heat.__dataclass_fields__)
-    told = {"lower": LOWER, "upper": UPPER, "method": "single_sine", "cutoff": "horizontal", "events": events, "biofix_name": "1 March"}
-    return Heat(**(fields | told))  # type: ignore[arg-type]
+    answers = {"lower": LOWER, "upper": UPPER, "method": "single_sine", "cutoff": "horizontal", "events": events, "biofix_name": "1 March"}
+    return Heat(**(fields | answers))  # type: ignore[arg-type]
 
 
 def daily(weather: Weather) -> Array:
@@ -58,8 +58,8 @@ def daily(weather: Weather) -> Array:
 
 
 def until(weather: Weather, day: dt.date) -> Weather:
-    known = weather.dates.index(day) + 1
-    return Weather(weather.dates[:known], np.asarray(weather.tmin)[:known], np.asarray(weather.tmax)[:known])
+    days_known = weather.dates.index(day) + 1
+    return Weather(weather.dates[:days_known], np.asarray(weather.tmin)[:days_known], np.asarray(weather.tmax)[:days_known])
 
 
 def reached(so_far: float, ahead: Array, at: float) -> int:
@@ -68,13 +68,13 @@ def reached(so_far: float, ahead: Array, at: float) -> int:
     return int((total >= at).argmax()) + 1 if (total >= at).any() else len(ahead) + 1
 
 
-def climatology(past: list[Array], known: int) -> Array:
+def climatology(past: list[Array], days_known: int) -> Array:
     """Smoothed mean of the other years' heat on the days ahead."""
-    length = min(len(one) for one in past)
-    mean = np.mean([one[:length] for one in past], axis=0)
+    length = min(len(year) for year in past)
+    mean = np.mean([year[:length] for year in past], axis=0)
     padded = np.pad(mean, SMOOTH_DAYS, mode="edge")
     smooth = np.convolve(padded, np.ones(2 * SMOOTH_DAYS + 1) / (2 * SMOOTH_DAYS + 1), mode="valid")
-    return np.asarray(smooth[known:])
+    return np.asarray(smooth[days_known:])
 
 
 @dataclass(frozen=True)
@@ -104,20 +104,20 @@ def run() -> list[Row]:
             biofix = dt.date(year, *START)
             for event in wanted.events:
                 true = int((sums >= event.at).argmax())
-                known = true - lead + 1
-                if sums[-1] < event.at or known < 8:
+                days_known = true - lead + 1
+                if sums[-1] < event.at or days_known < 8:
                     continue
-                as_of, date = biofix + dt.timedelta(days=known - 1), biofix + dt.timedelta(days=true)
+                as_of, date = biofix + dt.timedelta(days=days_known - 1), biofix + dt.timedelta(days=true)
                 season = phenology.forecast(
                     wanted, until(weather, as_of), biofix, past_years=others, as_of=as_of, model_error=0.0, biofix_error=0.0
                 )
-                told = next(one for one in season.events if one.id == event.id)
-                p10, p50, p90 = (one or dt.date(year, 12, 31) for one in (told.p10, told.p50, told.p90))
+                moment = next(dated for dated in season.events if dated.id == event.id)
+                p10, p50, p90 = (quantile or dt.date(year, 12, 31) for quantile in (moment.p10, moment.p50, moment.p90))
                 errors["ours"].append(abs((p50 - date).days))
                 held.append(p10 <= date <= p90)
-                so_far = float(sums[known - 1])
-                errors["climatology"].append(abs(reached(so_far, climatology(past, known), event.at) - lead))
-                rate = heat[year][known - 7 : known].mean()
+                so_far = float(sums[days_known - 1])
+                errors["climatology"].append(abs(reached(so_far, climatology(past, days_known), event.at) - lead))
+                rate = heat[year][days_known - 7 : days_known].mean()
                 errors["last_week"].append(abs((event.at - so_far) / rate - lead) if rate > 0.05 else 60.0)
         means = {name: statistics.fmean(values) for name, values in errors.items()}
         rows.append(Row(lead, len(held), **means, held=statistics.fmean(held)))
@@ -127,8 +127,8 @@ def run() -> list[Row]:
 def main() -> None:
     print("lead  events  Bootmark  climatology  last week  p10-p90 holds")
     for row in run():
-        told = f"{row.ours:>9.2f} d{row.climatology:>11.2f} d{row.last_week:>9.2f} d"
-        print(f"{row.lead:>4}{row.events:>8}{told}{row.held:>14.0%}")
+        line_text = f"{row.ours:>9.2f} d{row.climatology:>11.2f} d{row.last_week:>9.2f} d"
+        print(f"{row.lead:>4}{row.events:>8}{line_text}{row.held:>14.0%}")
 
 
 if __name__ == "__main__":

@@ -70,33 +70,33 @@ def draw(crop: str, catalogue: Catalogue, rng: random.Random) -> Specimen:
         there = rng.random() < catalogue.signs[sign].leak or any(
             rng.random() < agent.shows[sign].chance for agent in agents if sign in agent.shows
         )
-        told = there if rng.random() >= SLIP else not there
-        answers[sign] = "seen" if told else "absent"
+        state = there if rng.random() >= SLIP else not there
+        answers[sign] = "seen" if state else "absent"
     return Specimen(crop, month, tuple(agent.id for agent in agents), answers)
 
 
-def glance(one: Specimen, catalogue: Catalogue) -> dict[str, str]:
-    return {sign: state for sign, state in one.answers.items() if catalogue.signs[sign].look == "glance"}
+def glance(specimen: Specimen, catalogue: Catalogue) -> dict[str, str]:
+    return {sign: state for sign, state in specimen.answers.items() if catalogue.signs[sign].look == "glance"}
 
 
-def take(one: Specimen, catalogue: Catalogue, choose: Callable[[Case, Ranking], list[tuple[str, ...]]]) -> tuple[Ranking, int]:
+def take(specimen: Specimen, catalogue: Catalogue, choose: Callable[[Case, Ranking], list[tuple[str, ...]]]) -> tuple[Ranking, int]:
     """Six looks by a policy; a look that is taken answers every sign it can."""
-    told = glance(one, catalogue)
-    ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=catalogue)
+    answers = glance(specimen, catalogue)
+    ranking = identify.suspects(Case(specimen.crop, month=specimen.month, signs=answers), catalogue=catalogue)
     for taken in range(LOOKS):
-        case = Case(one.crop, month=one.month, signs=told)
+        case = Case(specimen.crop, month=specimen.month, signs=answers)
         options = choose(case, ranking)
         if not options:
             return ranking, taken
-        told = told | {sign: one.answers[sign] for sign in options[0] if sign in one.answers}
-        ranking = identify.suspects(Case(one.crop, month=one.month, signs=told), catalogue=catalogue)
+        answers = answers | {sign: specimen.answers[sign] for sign in options[0] if sign in specimen.answers}
+        ranking = identify.suspects(Case(specimen.crop, month=specimen.month, signs=answers), catalogue=catalogue)
     return ranking, LOOKS
 
 
 def by_information(catalogue: Catalogue) -> Callable[[Case, Ranking], list[tuple[str, ...]]]:
     def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
-        found = identify.next_looks(case, ranking, catalogue=catalogue)
-        return [catalogue.looks[one.look].signs for one in found]
+        look = identify.next_looks(case, ranking, catalogue=catalogue)
+        return [catalogue.looks[sign.look].signs for sign in look]
 
     return choose
 
@@ -114,21 +114,21 @@ def run(crop: str, cases: int, seed: int) -> Tally:
     """One crop's cases; a process of its own may do it."""
     catalogue, tally, rng = default(), Tally(), random.Random(f"{seed}/{crop}")
     for _ in range(cases):
-        one = draw(crop, catalogue, rng)
-        first = identify.suspects(Case(crop, month=one.month, signs=glance(one, catalogue)), catalogue=catalogue)
-        chosen, taken = take(one, catalogue, by_information(catalogue))
+        specimen = draw(crop, catalogue, rng)
+        first = identify.suspects(Case(crop, month=specimen.month, signs=glance(specimen, catalogue)), catalogue=catalogue)
+        chosen, taken = take(specimen, catalogue, by_information(catalogue))
         for ranking in (first, chosen):
-            tally.stated += [(suspect.probability, suspect.agent in one.agents) for suspect in ranking.suspects[:3]]
-        if not one.agents:
+            tally.stated += [(suspect.probability, suspect.agent in specimen.agents) for suspect in ranking.suspects[:3]]
+        if not specimen.agents:
             continue
         tally.cases += 1
         tally.looks.append(taken)
-        tally.add("glance", first, one.agents)
-        tally.add("six looks", chosen, one.agents)
-        tally.add("six at random", take(one, catalogue, at_random(catalogue, rng))[0], one.agents)
-        every = identify.suspects(Case(crop, month=one.month, signs=one.answers), catalogue=catalogue)
-        tally.add("every look", every, one.agents)
-        tally.short.append((every.suspects[0].agent in one.agents) - (chosen.suspects[0].agent in one.agents))
+        tally.add("glance", first, specimen.agents)
+        tally.add("six looks", chosen, specimen.agents)
+        tally.add("six at random", take(specimen, catalogue, at_random(catalogue, rng))[0], specimen.agents)
+        every = identify.suspects(Case(crop, month=specimen.month, signs=specimen.answers), catalogue=catalogue)
+        tally.add("every look", every, specimen.agents)
+        tally.short.append((every.suspects[0].agent in specimen.agents) - (chosen.suspects[0].agent in specimen.agents))
     return tally
 
 
@@ -147,16 +147,16 @@ def clock(catalogue: Catalogue, rng: random.Random, wanted: int = 60) -> tuple[s
     crop = min(catalogue.crops, key=lambda crop: (abs(len(catalogue.on(crop)) - wanted), crop))
     times = []
     for _ in range(40):
-        one = draw(crop, catalogue, rng)
-        told = {sign: state for sign, state in glance(one, catalogue).items() if state == "seen"}
+        specimen = draw(crop, catalogue, rng)
+        answers = {sign: state for sign, state in glance(specimen, catalogue).items() if state == "seen"}
         for _ in range(4):
-            case = Case(crop, month=one.month, signs=told)
+            case = Case(crop, month=specimen.month, signs=answers)
             begun = time.perf_counter()
             _, looks, _ = identify.answer(case, catalogue=catalogue)
             times.append(time.perf_counter() - begun)
             if not looks:
                 break
-            told = told | {sign: one.answers[sign] for sign in looks[0].signs}
+            answers = answers | {sign: specimen.answers[sign] for sign in looks[0].signs}
     begun = time.perf_counter()
     total = 0.0
     for one_, two in itertools.product(range(1000), range(100)):
@@ -192,8 +192,8 @@ def main() -> None:
     print(f"the whole set of causes is right in {sets[0]} against {sets[1]} at the ceiling")
     print("stated chance against what came true (first three suspects, after the glance and after six looks)")
     for tenth, count, mean, right in calibration(whole.stated):
-        told = f"stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points"
-        print(f"  {tenth / 10:.1f}-{(tenth + 1) / 10:.1f}  {count:6} times  {told}")
+        line_text = f"stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points"
+        print(f"  {tenth / 10:.1f}-{(tenth + 1) / 10:.1f}  {count:6} times  {line_text}")
     median = statistics.median(times)
     worst = sorted(times)[int(0.95 * len(times))]
     print(

@@ -12,10 +12,10 @@ from tests.faults.stand import stand
 def main() -> None:
     kills = int(sys.argv[1]) if len(sys.argv) > 1 else 1000
     with stand() as here:
-        told = stream.run(here, kills)
+        run = stream.run(here, kills)
     print("kills  in flight  acknowledged  lost  doubled  longest recovery")
-    print(f"{told.kills:5}  {told.in_flight:9}  {told.acknowledged:12}  {told.lost:4}  {told.doubled:7}  {told.longest:14.1f} s")
-    print(", ".join(f"{status} {number}" for status, number in told.statuses.most_common()))
+    print(f"{run.kills:5}  {run.in_flight:9}  {run.acknowledged:12}  {run.lost:4}  {run.doubled:7}  {run.longest:14.1f} s")
+    print(", ".join(f"{status} {number}" for status, number in run.statuses.most_common()))
 
 
 if __name__ == "__main__":

@@ -95,9 +95,9 @@ class Scout(threading.Thread):
 
     def sync(self, kind: str, payload: dict[str, object], record: uuid.UUID) -> None:
         command = {"command_id": str(uuid.uuid4()), "kind": kind, "v": 1, "record_id": str(record), "base": None, "payload": payload}
-        told = self.ask("record", f"/f/{self.farm}/sync", json.dumps({"commands": [command]}).encode())
-        if told and json.loads(told)["results"][0]["status"] not in ("stored", "conflict"):
-            self.errors[f"{kind}: {json.loads(told)['results'][0]}"[:160]] += 1
+        answered = self.ask("record", f"/f/{self.farm}/sync", json.dumps({"commands": [command]}).encode())
+        if answered and json.loads(answered)["results"][0]["status"] not in ("stored", "conflict"):
+            self.errors[f"{kind}: {json.loads(answered)['results'][0]}"[:160]] += 1
 
     def run(self) -> None:
         time.sleep(self.rng.uniform(0, 3))

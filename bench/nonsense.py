@@ -10,10 +10,10 @@ from tests.services import calls
 def main() -> None:
     database.clone()
     count, started = int(sys.argv[1]) if len(sys.argv) > 1 else 50_000, time.monotonic()
-    told = calls.run(count)
-    print(f"{told.calls} calls in {time.monotonic() - started:.0f} s: {told.lost} good ones lost, {len(told.lines)} errors in the log")
-    print(", ".join(f"{status} {number}" for status, number in told.statuses.most_common()))
-    for line in told.lines[:5]:
+    run = calls.run(count)
+    print(f"{run.calls} calls in {time.monotonic() - started:.0f} s: {run.lost} good ones lost, {len(run.lines)} errors in the log")
+    print(", ".join(f"{status} {number}" for status, number in run.statuses.most_common()))
+    for line in run.lines[:5]:
         print(line)
 
 

@@ -146,11 +146,11 @@ def cases(count: int) -> list[dict[str, str]]:
     rng = random.Random(20261125)
     catalogue = default()
     signs = sorted({sign for agent in catalogue.on("raspberry") for sign in agent.shows})
-    told: list[dict[str, str]] = []
-    while len(told) < count:
+    lines: list[dict[str, str]] = []
+    while len(lines) < count:
         plant = rng.sample(signs, 6)
-        told += [{sign: ("seen", "absent")[n % 3 == 2] for n, sign in enumerate(plant[:length])} for length in range(1, 7)]
-    return told[:count]
+        lines += [{sign: ("seen", "absent")[n % 3 == 2] for n, sign in enumerate(plant[:length])} for length in range(1, 7)]
+    return lines[:count]
 
 
 def another_person_writes(numbers: Iterator[int]) -> None:
@@ -210,42 +210,42 @@ class Beside:
 
 
 def at_rest(bare: Client, client: Client, wanted: dict[str, str]) -> dict[str, Beside]:
-    found = {name: Beside() for name in wanted}
+    beside = {name: Beside() for name in wanted}
     for name, path in wanted.items():
         for _ in range(8):
             client.get(path)
         for _ in range(ROUNDS):
-            found[name].take(bare, lambda path=path: client.get(path))  # type: ignore[misc]
-    return found
+            beside[name].take(bare, lambda path=path: client.get(path))  # type: ignore[misc]
+    return beside
 
 
 def after_a_write(bare: Client, client: Client, wanted: dict[str, str], numbers: Iterator[int]) -> dict[str, Beside]:
-    found = {name: Beside() for name in wanted}
+    beside = {name: Beside() for name in wanted}
     for _ in range(WRITES):
         for name, path in wanted.items():
             another_person_writes(numbers)
-            found[name].take(bare, lambda path=path: client.get(path))  # type: ignore[misc]
-    return found
+            beside[name].take(bare, lambda path=path: client.get(path))  # type: ignore[misc]
+    return beside
 
 
 def after_a_restart(bare: Client, jar: http.cookiejar.CookieJar, wanted: dict[str, str]) -> dict[str, Beside]:
-    found = {name: Beside() for name in wanted}
+    beside = {name: Beside() for name in wanted}
     for _ in range(RESTARTS):
         for name, path in wanted.items():
             with bootmark() as address:
                 opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-                found[name].take(bare, lambda address=address, path=path, opener=opener: Client(address, opener, "").get(path))  # type: ignore[misc]
-    return found
+                beside[name].take(bare, lambda address=address, path=path, opener=opener: Client(address, opener, "").get(path))  # type: ignore[misc]
+    return beside
 
 
 def taps(bare: Client, client: Client, stop: uuid.UUID) -> Beside:
-    found = Beside()
+    beside = Beside()
     for seq, signs in enumerate(cases(ROUNDS * 3)):
         if seq < ROUNDS:
             client.tap(stop, seq, signs)
         else:
-            found.take(bare, lambda seq=seq, signs=signs: client.tap(stop, seq, signs))  # type: ignore[misc]
-    return found
+            beside.take(bare, lambda seq=seq, signs=signs: client.tap(stop, seq, signs))  # type: ignore[misc]
+    return beside
 
 
 def table(columns: dict[str, dict[str, Beside]]) -> None:

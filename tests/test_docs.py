@@ -59,11 +59,11 @@ def generated() -> str:
 
 def schemas() -> str:
     """The shapes of all commands, for devices to check before anything is kept."""
-    told = {
+    fields = {
         f"{kind}/{handler.command.spec.v}": handler.command.model_json_schema() | {"description": handler.command.about()}
         for kind, handler in sorted(KINDS.items())
     }
-    return json.dumps(told, indent=1, ensure_ascii=False) + "\n"
+    return json.dumps(fields, indent=1, ensure_ascii=False) + "\n"
 
 
 ROW = re.compile(r"^\| ([a-z ]+) \| .*?([0-9.]+) \| ([0-9.]+) \| ([0-9.]+) \|$", re.MULTILINE)
@@ -75,12 +75,12 @@ class Docs(unittest.TestCase):
         catalogue = default()
         three = replace(catalogue, agents={agent: catalogue.agents[agent] for agent in SHORT.values()})
         case = {"crop": "raspberry", "month": 6, "signs": {"stippling": "seen"}, "slip": 0.05}
-        found = {frozenset(cause.agents): cause.probability for cause in identify.suspects(case, catalogue=three).causes}
+        chances = {frozenset(cause.agents): cause.probability for cause in identify.suspects(case, catalogue=three).causes}
         rows = ROW.findall((PAGE.parent / "reasoning.md").read_text())
         self.assertEqual(len(rows), 8)
         for names, _, _, share in rows:
             agents = {"nothing": set(), "all three": set(SHORT.values())}.get(names, {SHORT.get(name, "") for name in names.split(" and ")})
-            self.assertAlmostEqual(found[frozenset(agents)], float(share), places=3, msg=names)
+            self.assertAlmostEqual(chances[frozenset(agents)], float(share), places=3, msg=names)
         self.assertAlmostEqual(sum(float(weight) for _, _, weight, _ in rows), 0.2419, delta=2e-4)
 
     def test_the_generated_page_matches_the_code(self) -> None:

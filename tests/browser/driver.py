@@ -69,8 +69,10 @@ def find(chrome: webdriver.Chrome, css: str, seconds: float = 15) -> WebElement:
     return until(chrome, lambda c: c.execute_script(FIRST, css), f"nothing visible at {css}", seconds)
 
 
-def until(chrome: webdriver.Chrome, told: Callable[[webdriver.Chrome], object], what: str, seconds: float = 15) -> WebElement:
-    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=[StaleElementReferenceException, JavascriptException]).until(told, what)  # type: ignore[return-value]
+def until(chrome: webdriver.Chrome, condition: Callable[[webdriver.Chrome], object], what: str, seconds: float = 15) -> WebElement:
+    return WebDriverWait(chrome, seconds, 0.05, ignored_exceptions=[StaleElementReferenceException, JavascriptException]).until(
+        condition, what
+    )  # type: ignore[return-value]
 
 
 def button(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> WebElement:
@@ -79,9 +81,9 @@ def button(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> WebEleme
 
 
 def press(chrome: webdriver.Chrome, text: str) -> None:
-    one = button(chrome, text)
-    chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", one)
-    one.click()
+    pressed = button(chrome, text)
+    chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", pressed)
+    pressed.click()
 
 
 def sees(chrome: webdriver.Chrome, text: str, seconds: float = 15) -> None:

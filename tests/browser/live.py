@@ -95,7 +95,7 @@ class LiveTest(unittest.TestCase):
 
     def tearDown(self) -> None:
         noise = [line["message"] for line in self.chrome.get_log("browser") if line["level"] in ("SEVERE", "WARNING")]
-        said = [one for one in noise if not any(known in one for known in self.allowed_noise)]
+        said = [allowed for allowed in noise if not any(noise in allowed for noise in self.allowed_noise)]
         self.assertEqual(said, [], "the browser's console is not quiet")
 
     def run(self, result: unittest.TestResult | None = None) -> unittest.TestResult | None:
@@ -121,9 +121,9 @@ class LiveTest(unittest.TestCase):
 
     def module(self, name: str, body: str, *given: Any) -> Any:
         """What a body of script returns that has one of the page's modules as `it`, and what is given as `given`."""
-        told = self.chrome.execute_async_script(MODULE.replace("BODY", body), name, given)
-        self.assertNotIn("failed", told, told.get("failed"))
-        return told["told"]
+        outcome = self.chrome.execute_async_script(MODULE.replace("BODY", body), name, given)
+        self.assertNotIn("failed", outcome, outcome.get("failed"))
+        return outcome["told"]
 
     def press(self, words: str) -> None:
         driver.press(self.chrome, words)
@@ -132,23 +132,23 @@ class LiveTest(unittest.TestCase):
         driver.sees(self.chrome, words)
 
     def tap(self, sign: str, times: int = 1) -> None:
-        one = driver.find(self.chrome, f"#sign-{sign}")
-        self.chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", one)
+        box = driver.find(self.chrome, f"#sign-{sign}")
+        self.chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", box)
         for _ in range(times):
-            one.click()
+            box.click()
 
     def assert_accessible(self) -> None:
         """axe-core finds nothing on the page as it stands."""
         self.chrome.execute_cdp_cmd("Runtime.evaluate", {"expression": AXE})
-        found = self.chrome.execute_async_script(
+        outcome = self.chrome.execute_async_script(
             "const done = arguments[arguments.length - 1];"
             "axe.run(document, {resultTypes: ['violations']}).then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | '))))"
         )
-        self.assertEqual(found, [], self.chrome.current_url)
+        self.assertEqual(outcome, [], self.chrome.current_url)
 
     def open_stop(self, block: str) -> None:
         self.go("round")
-        item = next(one for one in self.chrome.find_elements(By.CSS_SELECTOR, "ol li, ul.rules li") if block in one.text)
+        item = next(element for element in self.chrome.find_elements(By.CSS_SELECTOR, "ol li, ul.rules li") if block in element.text)
         self.chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", item)
         item.find_element(By.XPATH, ".//button[contains(., 'Stop here')]").click()
         driver.find(self.chrome, ".bench")
@@ -160,11 +160,11 @@ class LiveTest(unittest.TestCase):
         driver.until(self.chrome, lambda c: c.find_element("css selector", ".datechip summary").text != before, "the clock did not step")
 
 
-def pause_until(told: object, seconds: float = 15) -> bool:
+def pause_until(condition: object, seconds: float = 15) -> bool:
     """Wait for something outside the browser."""
     limit = time.monotonic() + seconds
     while time.monotonic() < limit:
-        if told():  # type: ignore[operator]
+        if condition():  # type: ignore[operator]
             return True
         time.sleep(0.05)
     return False

@@ -34,7 +34,7 @@ PHONE = ("round-phone", "look-phone", "count-phone")
 def open_block(chrome: webdriver.Chrome, farm: str, block: str) -> None:
     """Open a stop in a block from the round."""
     chrome.get(f"{farm}/round")
-    item = next(one for one in chrome.find_elements(By.CSS_SELECTOR, "ol li, ul.rules li") if block in one.text)
+    item = next(element for element in chrome.find_elements(By.CSS_SELECTOR, "ol li, ul.rules li") if block in element.text)
     chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", item)
     item.find_element(By.XPATH, ".//button[contains(., 'Stop here')]").click()
     driver.find(chrome, ".bench")
@@ -43,10 +43,10 @@ def open_block(chrome: webdriver.Chrome, farm: str, block: str) -> None:
 def look(chrome: webdriver.Chrome, farm: str) -> None:
     open_block(chrome, farm, "Tunnel 1")
     for sign, times in (("stippling", 1), ("curl-up", 1), ("drooping", 2)):
-        one = driver.find(chrome, f"#sign-{sign}")
-        chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", one)
+        box = driver.find(chrome, f"#sign-{sign}")
+        chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", box)
         for _ in range(times):
-            one.click()
+            box.click()
     driver.find(chrome, "#suspects:not([aria-busy])")
     chrome.execute_script("scrollTo(0, 0)")
 

@@ -82,9 +82,9 @@ class Markup(LiveTest):
         for path in paths:
             self.chrome.get(self.server.address + path)
             seen.write(str(self.chrome.execute_script("return document.body.innerText")))
-            found = self.chrome.execute_script(ALIVE)
-            if found:
-                alive[path] = found
+            outcome = self.chrome.execute_script(ALIVE)
+            if outcome:
+                alive[path] = outcome
         self.assertEqual(alive, {})
         # The marks were met, as text.
         for mark in MARKS:

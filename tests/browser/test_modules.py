@@ -48,8 +48,8 @@ class Asking(Modules):
     def test_what_is_posted_is_answered_and_what_is_refused_is_no_answer(self) -> None:
         post = "return it.post(...given).then((told) => told, (error) => error.message)"
         count = {"seq": 3, "counts": [1, 2, 3], "enemies": [], "measure": "mean", "unit": "leaf", "threshold": 9}
-        told = self.module("lib/ask.js", post, f"{self.farm}/count/read", count)
-        self.assertEqual((told["seq"], round(told["estimate"], 6), told["title"]), (3, 2, "Enough: too few to matter"))
+        answer = self.module("lib/ask.js", post, f"{self.farm}/count/read", count)
+        self.assertEqual((answer["seq"], round(answer["estimate"], 6), answer["title"]), (3, 2, "Enough: too few to matter"))
         self.assertEqual(self.module("lib/ask.js", post, f"{self.farm}/count/read", {"counts": "many"}), "the server answered 422")
 
 
@@ -63,8 +63,8 @@ class Saying(Modules):
             self.assertEqual(self.module("lib/say.js", "return it.say('waits', {count: given[0]})", count), words)
 
     def test_a_text_that_is_not_there_is_a_fault(self) -> None:
-        told = self.module("lib/say.js", "try { return it.say('no such text') } catch (error) { return error.message }")
-        self.assertEqual(told, "no text is called no such text")
+        answer = self.module("lib/say.js", "try { return it.say('no such text') } catch (error) { return error.message }")
+        self.assertEqual(answer, "no text is called no such text")
 
 
 class Ribbons(Modules):

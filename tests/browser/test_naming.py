@@ -50,12 +50,12 @@ class Naming(LiveTest):
 
     def point(self, part: str) -> None:
         """A click on the part itself: its middle may lie behind another part or its label."""
-        one = driver.find(self.chrome, f"g[data-part='{part}']")
-        self.chrome.execute_script("arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", one)
+        box = driver.find(self.chrome, f"g[data-part='{part}']")
+        self.chrome.execute_script("arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", box)
 
     def tell(self, seen: str, absent: str = "") -> None:
         """Point at each sign's part and tap its drawing: once for seen, twice for not there."""
-        for sign, taps in [*((one, 1) for one in seen.split()), *((one, 2) for one in absent.split())]:
+        for sign, taps in [*((sign, 1) for sign in seen.split()), *((sign, 2) for sign in absent.split())]:
             part = CATALOGUE.signs[sign].part
             self.point(part)
             if not self.chrome.find_element(By.ID, f"sign-{sign}").is_displayed():
@@ -184,12 +184,12 @@ class Naming(LiveTest):
         for _ in range(25):
             if self.chrome.execute_script("return document.body.innerText.includes('Bootmark cannot tell.')"):
                 break
-            card = [one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".next .dark .btn") if one.is_displayed()]
-            told = self.chrome.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text
+            card = [element for element in self.chrome.find_elements(By.CSS_SELECTOR, ".next .dark .btn") if element.is_displayed()]
+            spoken = self.chrome.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text
             # The last button of the card says no: not there, or none of these.
             self.chrome.execute_script("arguments[0].click()", card[-1])
             driver.until(
-                self.chrome, lambda c, old=told: c.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text != old, "nothing was told"
+                self.chrome, lambda c, old=spoken: c.find_element(By.CSS_SELECTOR, "[aria-live=polite]").text != old, "nothing was told"
             )
             driver.until(self.chrome, lambda c: c.find_element(By.ID, "suspects").get_attribute("aria-busy") != "true", "still ranking")
         self.sees("Bootmark cannot tell.")
@@ -262,9 +262,13 @@ class Naming(LiveTest):
     def test_signs_seldom_seen_wait_behind_a_button(self) -> None:
         self.stop_in("tomato")
         driver.find(self.chrome, "g[data-part=underside]").click()
-        self.assertEqual(len([one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if one.is_displayed()]), AT_FIRST)
+        self.assertEqual(
+            len([element for element in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if element.is_displayed()]), AT_FIRST
+        )
         self.press("more seldom seen here")
-        self.assertGreater(len([one for one in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if one.is_displayed()]), AT_FIRST)
+        self.assertGreater(
+            len([element for element in self.chrome.find_elements(By.CSS_SELECTOR, ".sign") if element.is_displayed()]), AT_FIRST
+        )
         self.assert_accessible()
 
     def test_an_answer_that_comes_after_a_newer_one_is_not_shown(self) -> None:

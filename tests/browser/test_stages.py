@@ -117,7 +117,7 @@ class Stages(LiveTest):
             for row in self.chrome.find_elements(By.CSS_SELECTOR, "#dates tbody tr")
         ]
         leaving = next(row for row in rows if "left the fruit" in row[0])
-        before, after = (dt.datetime.strptime(f"{one} 2026", "%d %B %Y") for one in (leaving[1], leaving[3]))
+        before, after = (dt.datetime.strptime(f"{leaf} 2026", "%d %B %Y") for leaf in (leaving[1], leaving[3]))
         self.assertLess(after, before)
 
     def test_the_crop_stage_is_noted_on_its_block(self) -> None:

@@ -102,10 +102,10 @@ def stored(session: Session) -> list[str]:
     return sorted(texts, key=len, reverse=True)
 
 
-def left_out(told: list[list[str]], as_stored: list[str]) -> list[str]:
+def left_out(page_text: list[list[str]], as_stored: list[str]) -> list[str]:
     """Words in plain letters, which nobody has put into the language."""
     plain = []
-    for text, holder in told:
+    for text, holder in page_text:
         rest = " ".join(text.split())
         for kept in as_stored:
             rest = rest.replace(kept, " ").replace(kept[:1].lower() + kept[1:], " ")

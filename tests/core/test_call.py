@@ -47,7 +47,7 @@ class LeaveIt(unittest.TestCase):
                 for suspect in ranking.suspects:
                     finding = Finding(suspect.agent, verdict.kind, suspect.probability, suspect.confirmed)
                     decision = decide(finding, many(40), crop=CropState(crop))
-                    offered = [default().agent(suspect.agent).control(one.control).kind for one in decision.choices if one.offered]
+                    offered = [default().agent(suspect.agent).control(choice.control).kind for choice in decision.choices if choice.offered]
                     self.assertFalse({"soft", "conventional"} & set(offered), (crop, month, suspect.agent))
 
     def test_too_few(self) -> None:
@@ -96,7 +96,7 @@ class Act(unittest.TestCase):
     def test_above_the_threshold_the_policy_orders_the_choices(self) -> None:
         first = decide(sample=many(12), policy=Policy(order=("living", "soft", "conventional"))).choices
         self.assertEqual(first[0].control, "release-predatory-mites")
-        refused = {one.control: one for one in decide(sample=many(12), policy=Policy(refuses=frozenset({"conventional"}))).choices}
+        refused = {choice.control: choice for choice in decide(sample=many(12), policy=Policy(refuses=frozenset({"conventional"}))).choices}
         self.assertFalse(refused["acequinocyl"].offered)
 
     def test_a_window_ahead_is_waited_for(self) -> None:
@@ -118,10 +118,10 @@ class Act(unittest.TestCase):
         beetle = Finding("colorado-potato-beetle", "named", 0.95, True, "active")
         larvae = StageNow({"larva": 0.9}, TODAY)
         sample = Sample("plant", (5, 4, 6, 5, 7, 5))
-        near = {one.control: one for one in decide(beetle, sample, larvae, crop=CropState("potato", days_to_harvest=5)).choices}
+        near = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", days_to_harvest=5)).choices}
         self.assertFalse(near["chlorantraniliprole"].offered)
         self.assertTrue(near["pick-beetles"].offered)
-        bloom = {one.control: one for one in decide(beetle, sample, larvae, crop=CropState("potato", in_flower=True)).choices}
+        bloom = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", in_flower=True)).choices}
         self.assertEqual(bloom["spinosad"].reason.kind, Says.CONTROL_BEES)
 
     def test_cautions_come_with_every_control(self) -> None:

@@ -47,12 +47,14 @@ class Content(unittest.TestCase):
     def test_provenance_stands_on_every_value(self) -> None:
         counts = check.provenance(CATALOGUE)
         self.assertEqual(set(counts), set(PROVENANCE))
-        least = sum(3 + len(one.shows) + len(one.controls) + len(one.thresholds) + len(one.enemies) for one in CATALOGUE.agents.values())
+        least = sum(
+            3 + len(agent.shows) + len(agent.controls) + len(agent.thresholds) + len(agent.enemies) for agent in CATALOGUE.agents.values()
+        )
         self.assertGreaterEqual(counts.total(), least)
 
     def test_a_crop_is_found_by_two_letters(self) -> None:
         for letters, crop in (("ra", "raspberry"), ("sq", "squash"), ("zu", "squash"), ("po", "potato"), ("as", "ash")):
-            self.assertIn(crop, [one.id for one in CATALOGUE.crops_like(letters)], letters)
+            self.assertIn(crop, [crop.id for crop in CATALOGUE.crops_like(letters)], letters)
         self.assertEqual(CATALOGUE.crops_like("zzz"), [])
 
     def test_heat_models_can_be_computed(self) -> None:
@@ -75,7 +77,7 @@ class Content(unittest.TestCase):
         for agent in CATALOGUE.agents.values():
             shows = agent.shows.get("males-in-its-lure-trap")
             if shows and shows.confirms:
-                self.assertIn("trap", {one.measure for one in agent.thresholds}, agent.id)
+                self.assertIn("trap", {threshold.measure for threshold in agent.thresholds}, agent.id)
 
     def test_months_and_stages(self) -> None:
         for agent in CATALOGUE.agents.values():

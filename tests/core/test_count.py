@@ -17,10 +17,10 @@ class Intervals(unittest.TestCase):
     @given(counts)
     def test_the_estimate_lies_within(self, values: list[int]) -> None:
         for measure in ("mean", "proportion"):
-            found = count.interval({"counts": values, "measure": measure})
-            self.assertLessEqual(found.low, found.estimate + 1e-12)
-            self.assertGreaterEqual(found.high, found.estimate - 1e-12)
-            self.assertGreaterEqual(found.low, 0)
+            limits = count.interval({"counts": values, "measure": measure})
+            self.assertLessEqual(limits.low, limits.estimate + 1e-12)
+            self.assertGreaterEqual(limits.high, limits.estimate - 1e-12)
+            self.assertGreaterEqual(limits.low, 0)
 
     @given(counts)
     def test_more_certainty_is_wider(self, values: list[int]) -> None:

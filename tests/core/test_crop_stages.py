@@ -48,8 +48,8 @@ class Soybean(unittest.TestCase):
             soybean.vegetative(3, "root")
 
     @given(st.integers(0, 30), st.sampled_from(soybean.COUNTS), st.sampled_from(soybean.COUNTS))
-    def test_converting_there_and_back_changes_nothing(self, node: int, one: str, other: str) -> None:
-        self.assertEqual(soybean.convert(soybean.convert(node, one, other), other, one), node)
+    def test_converting_there_and_back_changes_nothing(self, node: int, cutoff_name: str, other: str) -> None:
+        self.assertEqual(soybean.convert(soybean.convert(node, cutoff_name, other), other, cutoff_name), node)
 
     def test_the_top_four_nodes_decide(self) -> None:
         # Fehr and Caviness (1977): a pod of 5 mm is R3, of 2 cm R4, at one of the four uppermost nodes.

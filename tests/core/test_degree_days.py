@@ -45,16 +45,16 @@ def integral(shape: str, low: float, high: float, lower: float, upper: float | N
 class AgainstIntegration(unittest.TestCase):
     @settings(max_examples=150)
     @given(temperature, temperature, temperature, st.floats(0, 15), st.floats(1, 25), st.sampled_from(dd.CUTOFFS), st.booleans())
-    def test_curves(self, one: float, two: float, tomorrow: float, lower: float, span: float, cutoff: str, bounded: bool) -> None:
-        low, high = min(one, two), max(one, two)
+    def test_curves(self, cutoff_name: float, two: float, tomorrow: float, lower: float, span: float, cutoff: str, bounded: bool) -> None:
+        low, high = min(cutoff_name, two), max(cutoff_name, two)
         upper = lower + span if bounded else None
         for shape, single, double in (("sine", "single_sine", "double_sine"), ("triangle", "single_triangle", "double_triangle")):
             first = integral(shape, low, high, lower, upper, cutoff)
             second = integral(shape, min(tomorrow, high), max(tomorrow, high), lower, upper, cutoff)
             expected_single, expected_double = max(first, 0.0), 0.5 * (max(first, 0.0) + max(second, 0.0))
             self.assertAlmostEqual(float(dd.daily(low, high, lower, upper, method=single, cutoff=cutoff)), expected_single, delta=1e-6)
-            found = float(dd.daily(low, high, lower, upper, method=double, cutoff=cutoff, tmin_next=tomorrow))
-            self.assertAlmostEqual(found, expected_double, delta=1e-6)
+            heat = float(dd.daily(low, high, lower, upper, method=double, cutoff=cutoff, tmin_next=tomorrow))
+            self.assertAlmostEqual(heat, expected_double, delta=1e-6)
 
 
 def rates(temps: np.ndarray, lower: np.ndarray, upper: np.ndarray, cutoff: str) -> np.ndarray:
@@ -79,8 +79,8 @@ class TenThousandDays(unittest.TestCase):
             for cutoff in dd.CUTOFFS:
                 pieces = [self.piece(shape, low, high, one, two, lower, span, cutoff) for one, two in zip(cuts, cuts[1:], strict=False)]
                 whole = np.sum([fixed_quad(piece, 0, 1, n=24)[0] for piece in pieces], axis=0)
-                found = dd.daily(low, high, lower, lower + span, method=f"single_{shape}", cutoff=cutoff)
-                np.testing.assert_allclose(found, np.maximum(whole, 0) if cutoff == "intermediate" else whole, atol=1e-6)
+                heat = dd.daily(low, high, lower, lower + span, method=f"single_{shape}", cutoff=cutoff)
+                np.testing.assert_allclose(heat, np.maximum(whole, 0) if cutoff == "intermediate" else whole, atol=1e-6)
 
     def piece(self, shape: str, low: Any, high: Any, a: Any, b: Any, lower: float, span: float, cutoff: str) -> Any:
         """The rate along one piece of every day's rise, from 0 to 1 within it."""
@@ -106,22 +106,22 @@ class WorkedExamples(unittest.TestCase):
     def test_the_simple_average(self) -> None:
         # Herms (2004), "Using degree-days and plant phenology to predict pest activity", from memory: a day of 70 and 50 F
         # above 50 F has (70 + 50) / 2 - 50 = 10 degree-days F.
-        found = dd.daily(units.celsius(50), units.celsius(70), units.celsius(50), method="average")
-        self.assertAlmostEqual(units.difference_fahrenheit(float(found)), 10.0)
+        heat = dd.daily(units.celsius(50), units.celsius(70), units.celsius(50), method="average")
+        self.assertAlmostEqual(units.difference_fahrenheit(float(heat)), 10.0)
 
     def test_a_day_whose_mean_is_the_threshold(self) -> None:
         # Baskerville and Emin (1969): with the mean at the threshold, heat is the half range over pi. 60 and 40 F above 50 F: 3.18.
-        found = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50))
-        self.assertAlmostEqual(units.difference_fahrenheit(float(found)), 10 / np.pi)
+        heat = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50))
+        self.assertAlmostEqual(units.difference_fahrenheit(float(heat)), 10 / np.pi)
         # Single triangle, Zalom et al. (1983): (maximum - threshold) squared over twice the range: 100 / 40 = 2.5.
-        found = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50), method="single_triangle")
-        self.assertAlmostEqual(units.difference_fahrenheit(float(found)), 2.5)
+        heat = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50), method="single_triangle")
+        self.assertAlmostEqual(units.difference_fahrenheit(float(heat)), 2.5)
 
 
 class Laws(unittest.TestCase):
     @given(temperature, temperature, st.floats(0, 15), st.floats(1, 25), st.sampled_from(dd.METHODS))
-    def test_cutoffs_only_take_away_and_in_order(self, one: float, two: float, lower: float, span: float, method: str) -> None:
-        low, high = min(one, two), max(one, two)
+    def test_cutoffs_only_take_away_and_in_order(self, cutoff_name: float, two: float, lower: float, span: float, method: str) -> None:
+        low, high = min(cutoff_name, two), max(cutoff_name, two)
         free = float(dd.daily(low, high, lower, method=method))
         horizontal, intermediate, vertical = (
             float(dd.daily(low, high, lower, lower + span, method=method, cutoff=name)) for name in dd.CUTOFFS
@@ -142,10 +142,10 @@ class Laws(unittest.TestCase):
             self.assertEqual(float(dd.daily(5.0, 5.0, 10.0, method=method)), 0.0)
 
     def test_shapes_and_missing_days(self) -> None:
-        found = dd.daily([[5.0, np.nan], [8.0, 9.0]], [[20.0, 22.0], [18.0, 19.0]], 10.0)
-        self.assertEqual(found.shape, (2, 2))
-        self.assertTrue(np.isnan(found[0, 1]))
-        self.assertFalse(np.isnan(found[1]).any())
+        heat = dd.daily([[5.0, np.nan], [8.0, 9.0]], [[20.0, 22.0], [18.0, 19.0]], 10.0)
+        self.assertEqual(heat.shape, (2, 2))
+        self.assertTrue(np.isnan(heat[0, 1]))
+        self.assertFalse(np.isnan(heat[1]).any())
 
     def test_a_regions_days_are_each_what_they_are_alone(self) -> None:
         rng = np.random.default_rng(5)

@@ -91,15 +91,15 @@ class Projections(unittest.TestCase):
         self.assertTrue(3.3 < growth.project("western-flower-thrips", 1.0, hours(25.0)).doubling < 7.0)
 
     def test_a_settled_population_grows_by_its_doubling_time(self) -> None:
-        found = growth.project(MITE, 1.25, hours(25.0), threshold=5.0)
-        assert found.reaches
-        self.assertAlmostEqual(found.reaches, 2 * found.doubling, delta=1.0)
-        self.assertAlmostEqual(float(found.density[0]), 1.25, places=9)
+        projection = growth.project(MITE, 1.25, hours(25.0), threshold=5.0)
+        assert projection.reaches
+        self.assertAlmostEqual(projection.reaches, 2 * projection.doubling, delta=1.0)
+        self.assertAlmostEqual(float(projection.density[0]), 1.25, places=9)
 
     def test_too_hot_is_as_bad_as_too_cold(self) -> None:
         for temp in (3.0, 35.0):
-            found = growth.project("damson-hop-aphid", 2.0, hours(temp), threshold=50.0)
-            self.assertEqual((found.doubling, found.reaches), (float("inf"), None))
+            projection = growth.project("damson-hop-aphid", 2.0, hours(temp), threshold=50.0)
+            self.assertEqual((projection.doubling, projection.reaches), (float("inf"), None))
 
     @settings(max_examples=15)
     @given(

@@ -13,7 +13,7 @@ class Search(unittest.TestCase):
     def test_every_name_finds_its_entry(self) -> None:
         for agent in CATALOGUE.agents.values():
             for name in (agent.name, agent.scientific, *agent.other_names):
-                self.assertIn(agent.id, [one.id for one in search(CATALOGUE, name)], name)
+                self.assertIn(agent.id, [hit.id for hit in search(CATALOGUE, name)], name)
 
     def test_what_begins_with_the_words_comes_first(self) -> None:
         self.assertEqual(search(CATALOGUE, "  COLORADO ")[0].id, "colorado-potato-beetle")
@@ -28,14 +28,14 @@ class Apart(unittest.TestCase):
     def test_every_look_alike_is_told_apart_by_the_look_it_names(self) -> None:
         for agent in CATALOGUE.agents.values():
             for alike in agent.look_alikes:
-                found = apart(CATALOGUE, (agent, CATALOGUE.agent(alike.agent)))
-                self.assertIn(alike.look, [one.look.id for one in found], f"{agent.id} {alike.agent}")
-                self.assertTrue(found[0].tells, f"{agent.id} {alike.agent}")
+                pair = apart(CATALOGUE, (agent, CATALOGUE.agent(alike.agent)))
+                self.assertIn(alike.look, [agent.look.id for agent in pair], f"{agent.id} {alike.agent}")
+                self.assertTrue(pair[0].tells, f"{agent.id} {alike.agent}")
 
     def test_three_at_once_in_their_order(self) -> None:
-        three = tuple(CATALOGUE.agents[one] for one in ("two-spotted-spider-mite", "western-flower-thrips", "water-shortage"))
-        for one in apart(CATALOGUE, three):
-            for row in one.rows:
+        three = tuple(CATALOGUE.agents[value] for value in ("two-spotted-spider-mite", "western-flower-thrips", "water-shortage"))
+        for pair in apart(CATALOGUE, three):
+            for row in pair.rows:
                 self.assertEqual(len(row.words), 3)
                 for agent, word in zip(three, row.words, strict=True):
                     shows = agent.shows.get(row.sign.id)
@@ -44,9 +44,9 @@ class Apart(unittest.TestCase):
     def test_order_of_agents_turns_only_the_columns(self) -> None:
         pair = (CATALOGUE.agents["codling-moth"], CATALOGUE.agents["oriental-fruit-moth"])
         there, back = apart(CATALOGUE, pair), apart(CATALOGUE, pair[::-1])
-        self.assertEqual([one.look.id for one in there], [one.look.id for one in back])
-        for one, two in itertools.chain.from_iterable(zip(a.rows, b.rows, strict=True) for a, b in zip(there, back, strict=True)):
-            self.assertEqual(one.words, two.words[::-1])
+        self.assertEqual([row.look.id for row in there], [row.look.id for row in back])
+        for row_there, two in itertools.chain.from_iterable(zip(a.rows, b.rows, strict=True) for a, b in zip(there, back, strict=True)):
+            self.assertEqual(row_there.words, two.words[::-1])
 
     def test_one_or_four_are_refused(self) -> None:
         agents = tuple(CATALOGUE.agents.values())[:4]

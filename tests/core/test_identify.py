@@ -38,13 +38,13 @@ class Laws(unittest.TestCase):
         st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent", "unsure"]), max_size=7),
     )
     def test_chances_add_to_one_and_unsure_says_nothing(self, crop: str, signs: dict[str, str]) -> None:
-        found = identify.suspects({"crop": crop, "signs": signs})
-        self.assertAlmostEqual(math.fsum(cause.probability for cause in found.causes) + found.rest, 1.0, places=9)
-        self.assertAlmostEqual(math.fsum(cause.probability for cause in found.explanations), 1.0, places=9)
+        ranking = identify.suspects({"crop": crop, "signs": signs})
+        self.assertAlmostEqual(math.fsum(cause.probability for cause in ranking.causes) + ranking.rest, 1.0, places=9)
+        self.assertAlmostEqual(math.fsum(cause.probability for cause in ranking.explanations), 1.0, places=9)
         sure = {sign: state for sign, state in signs.items() if state != "unsure"}
-        without = {one.agent: one.probability for one in identify.suspects({"crop": crop, "signs": sure}).suspects}
-        for one in found.suspects:
-            self.assertAlmostEqual(one.probability, without[one.agent], places=12)
+        without = {suspect.agent: suspect.probability for suspect in identify.suspects({"crop": crop, "signs": sure}).suspects}
+        for suspect_row in ranking.suspects:
+            self.assertAlmostEqual(suspect_row.probability, without[suspect_row.agent], places=12)
 
     @settings(max_examples=60)
     @given(
@@ -53,10 +53,10 @@ class Laws(unittest.TestCase):
     def test_what_is_pruned_moves_no_chance_by_more_than_its_bound(self, crop: str, signs: dict[str, str]) -> None:
         pruned = identify.suspects({"crop": crop, "signs": signs})
         with unittest.mock.patch.object(network, "TOLERANCE", 0.0):
-            whole = {one.agent: one.probability for one in identify.suspects({"crop": crop, "signs": signs}).suspects}
+            whole = {suspect.agent: suspect.probability for suspect in identify.suspects({"crop": crop, "signs": signs}).suspects}
         self.assertLess(pruned.left_out, 1e-6)
-        for one in pruned.suspects:
-            self.assertAlmostEqual(one.probability, whole[one.agent], delta=pruned.left_out + 1e-9)
+        for suspect_row in pruned.suspects:
+            self.assertAlmostEqual(suspect_row.probability, whole[suspect_row.agent], delta=pruned.left_out + 1e-9)
 
     @settings(max_examples=60)
     @given(
@@ -65,7 +65,7 @@ class Laws(unittest.TestCase):
     def test_no_pest_is_named_without_a_confirming_sign(self, crop: str, signs: dict[str, str]) -> None:
         _, verdict = told(crop=crop, signs=signs)
         for agent in verdict.agents if verdict.kind == "named" else ():
-            confirming = {one.sign for one in CATALOGUE.agents[agent].shows.values() if one.confirms}
+            confirming = {shown.sign for shown in CATALOGUE.agents[agent].shows.values() if shown.confirms}
             self.assertTrue(any(signs.get(sign) == "seen" for sign in confirming))
 
     @settings(max_examples=40)
@@ -159,11 +159,11 @@ class Stories(unittest.TestCase):
     def test_seasons_turn_round_in_the_south(self) -> None:
         north = identify.suspects({"crop": "raspberry", "month": 7, "signs": {"stippling": "seen"}})
         south = identify.suspects({"crop": "raspberry", "month": 1, "hemisphere": "south", "signs": {"stippling": "seen"}})
-        self.assertEqual([one.probability for one in north.causes], [one.probability for one in south.causes])
+        self.assertEqual([cause.probability for cause in north.causes], [cause.probability for cause in south.causes])
 
     def test_tools_and_hours_are_honoured(self) -> None:
         case = {"crop": "raspberry", "signs": {"stippling": "seen"}, "tools": {"white paper"}}
-        looks = {one.look for one in identify.next_looks(case, identify.suspects(case))}
+        looks = {look.look for look in identify.next_looks(case, identify.suspects(case))}
         self.assertNotIn("lens-on-underside", looks)
         self.assertIn("tap-over-paper", looks)
 

@@ -25,20 +25,20 @@ def year(number: int, warmer: float = 0.0, days: int = 365) -> Weather:
     return Weather(dates, mean - 6, mean + 6)
 
 
-def season(warmer: float = 0.0, known: int = 170, past: tuple[Weather, ...] | None = None) -> Season:
+def season(warmer: float = 0.0, days_known: int = 170, past: tuple[Weather, ...] | None = None) -> Season:
     assert MOTH.heat
     past = (year(2024, -1), year(2025, 1)) if past is None else past
     return phenology.forecast(
-        MOTH.heat, year(2026, warmer, known), BIOFIX, past_years=past, as_of=dt.date(2026, 1, 1) + dt.timedelta(days=known - 1)
+        MOTH.heat, year(2026, warmer, days_known), BIOFIX, past_years=past, as_of=dt.date(2026, 1, 1) + dt.timedelta(days=days_known - 1)
     )
 
 
 class Forecast(unittest.TestCase):
     def test_shares_add_to_one_on_every_day(self) -> None:
-        found = season()
-        np.testing.assert_allclose(sum(found.shares.values()), 1, atol=1e-9)
-        np.testing.assert_allclose(sum(found.usual.values()), 1, atol=1e-9)
-        for row in found.shares.values():
+        outlook = season()
+        np.testing.assert_allclose(sum(outlook.shares.values()), 1, atol=1e-9)
+        np.testing.assert_allclose(sum(outlook.usual.values()), 1, atol=1e-9)
+        for row in outlook.shares.values():
             self.assertGreaterEqual(row.min(), -1e-12)
 
     def test_with_the_whole_year_known_dates_follow_the_sums(self) -> None:
@@ -48,9 +48,9 @@ class Forecast(unittest.TestCase):
         heat = np.cumsum(
             degree_days.daily(np.asarray(whole.tmin)[start:], np.asarray(whole.tmax)[start:], MOTH.heat.lower, MOTH.heat.upper)
         )
-        found = season(known=365)
-        for event in found.events:
-            model = next(one for one in MOTH.heat.events if one.id == event.id)
+        outlook = season(days_known=365)
+        for event in outlook.events:
+            model = next(event_row for event_row in MOTH.heat.events if event_row.id == event.id)
             exact = BIOFIX + dt.timedelta(days=int((heat >= model.at).argmax()))
             assert event.p50
             self.assertLessEqual(abs((event.p50 - exact).days), 1)
@@ -75,9 +75,9 @@ class Forecast(unittest.TestCase):
         np.testing.assert_array_equal(season().heat, season().heat)
 
     def test_sources_of_heat_add_to_one(self) -> None:
-        found = season()
-        self.assertAlmostEqual(sum(found.sources.values()), 1.0, places=6)
-        self.assertGreater(found.sources["past years"], 0.3)
+        outlook = season()
+        self.assertAlmostEqual(sum(outlook.sources.values()), 1.0, places=6)
+        self.assertGreater(outlook.sources["past years"], 0.3)
 
     def test_refusals(self) -> None:
         assert MOTH.heat
@@ -93,24 +93,24 @@ class Forecast(unittest.TestCase):
 
 class StageWindows(unittest.TestCase):
     def test_a_control_bound_to_hatching_ends_before_the_larvae_do(self) -> None:
-        found = season()
+        outlook = season()
         assert MOTH.heat
-        bound = phenology.window(found, MOTH.control("granulovirus"), MOTH.heat, after=dt.date(2026, 6, 1))
-        loose = phenology.window(found, MOTH.control("pick-up-fruit"), MOTH.heat, after=dt.date(2026, 6, 1))
+        bound = phenology.window(outlook, MOTH.control("granulovirus"), MOTH.heat, after=dt.date(2026, 6, 1))
+        loose = phenology.window(outlook, MOTH.control("pick-up-fruit"), MOTH.heat, after=dt.date(2026, 6, 1))
         assert bound and loose
         self.assertLess(bound[1], loose[1])
         # The trade's rule for first hatch is 250 DD F (138.9 C) after the biofix; memory, no source.
-        opened = float(found.heat[1][found.index(bound[0])])
+        opened = float(outlook.heat[1][outlook.index(bound[0])])
         self.assertAlmostEqual(opened, 138.9, delta=14)
 
     def test_the_window_that_a_day_decides_leads(self) -> None:
-        found = season()
-        leading = phenology.leading_window(found, MOTH, after=dt.date(2026, 6, 1))
+        outlook = season()
+        leading = phenology.leading_window(outlook, MOTH, after=dt.date(2026, 6, 1))
         assert leading
         self.assertTrue(leading[0].at_events)
         self.assertGreaterEqual(leading[1][1], dt.date(2026, 6, 1))
-        self.assertIsNone(phenology.leading_window(found, MOTH, after=dt.date(2026, 12, 31)))
-        self.assertIsNone(phenology.leading_window(found, default().agent("pear-psylla"), after=dt.date(2026, 6, 1)))
+        self.assertIsNone(phenology.leading_window(outlook, MOTH, after=dt.date(2026, 12, 31)))
+        self.assertIsNone(phenology.leading_window(outlook, default().agent("pear-psylla"), after=dt.date(2026, 6, 1)))
 
 
 def hours(count: int = 48, **column: float | list[float]) -> windows.Hourly:
@@ -174,8 +174,8 @@ class Hours(unittest.TestCase):
         stretches = table.stretches()
         self.assertEqual(stretches[0][0], table.times[0])
         self.assertEqual(sum(int((end - start).total_seconds() // 3600) for start, end, _ in stretches), len(table.times))
-        for one, two in zip(stretches, stretches[1:], strict=False):
-            self.assertEqual(one[1], two[0])
+        for earlier, two in zip(stretches, stretches[1:], strict=False):
+            self.assertEqual(earlier[1], two[0])
 
     def test_refusals(self) -> None:
         bad = hours()
@@ -202,7 +202,9 @@ class Programme(unittest.TestCase):
 
     def test_where_generations_overlap_the_simulation_spaces_the_repeats_and_elsewhere_the_hatch(self) -> None:
         warm = [(18.0, 32.0)] * 30
-        whitefly, thrips, aphid = (default().agent(one) for one in ("greenhouse-whitefly", "western-flower-thrips", "green-peach-aphid"))
+        whitefly, thrips, aphid = (
+            default().agent(value) for value in ("greenhouse-whitefly", "western-flower-thrips", "green-peach-aphid")
+        )
         for agent, control in ((MITE, "insecticidal-soap"), (whitefly, "soap"), (thrips, "spinosad")):
             gaps = programme.simulated_gaps(agent, agent.control(control), warm)
             assert gaps, agent.id
@@ -238,17 +240,17 @@ class Gaps(unittest.TestCase):
         return {dt.date(2026, 6, 1) + dt.timedelta(days=n): (5.0 + n, 15.0 + n) for n in range(20) if n not in missing}
 
     def test_short_gaps_follow_a_line_and_are_marked(self) -> None:
-        found = gaps.fill(self.days({4, 5, 6}))
-        np.testing.assert_allclose(found.tmin, np.arange(20) + 5.0)
-        self.assertEqual([n for n, kind in enumerate(found.kind) if kind == gaps.LINE], [4, 5, 6])
+        filled = gaps.fill(self.days({4, 5, 6}))
+        np.testing.assert_allclose(filled.tmin, np.arange(20) + 5.0)
+        self.assertEqual([n for n, kind in enumerate(filled.kind) if kind == gaps.LINE], [4, 5, 6])
 
     def test_long_gaps_take_past_years_or_end_the_series(self) -> None:
         missing = set(range(5, 12))
         self.assertEqual(len(gaps.fill(self.days(missing)).dates), 5)
         past = {(6, day): (1.0, 2.0) for day in range(1, 31)}
-        found = gaps.fill(self.days(missing), [past])
-        self.assertEqual(len(found.dates), 20)
-        self.assertEqual(np.asarray(found.tmax)[7], 2.0)
+        filled = gaps.fill(self.days(missing), [past])
+        self.assertEqual(len(filled.dates), 20)
+        self.assertEqual(np.asarray(filled.tmax)[7], 2.0)
 
 
 class Spells(unittest.TestCase):

@@ -23,13 +23,13 @@ ARMY = default().agent("fall-armyworm")
 assert MOTH.heat and WHITE.heat and ARMY.heat
 
 
-def season(agent: str = "codling-moth", known: int = 170, **words: object) -> Season:
+def season(agent: str = "codling-moth", days_known: int = 170, **words: object) -> Season:
     heat = default().agent(agent).heat
     assert heat
-    as_of = dt.date(2026, 1, 1) + dt.timedelta(days=known - 1)
+    as_of = dt.date(2026, 1, 1) + dt.timedelta(days=days_known - 1)
     return phenology.forecast(
         heat,
-        year(2026, 0.0, known),
+        year(2026, 0.0, days_known),
         BIOFIX,
         past_years=(year(2024, -1), year(2025, 1)),
         as_of=as_of,
@@ -44,10 +44,10 @@ class Biofixes(unittest.TestCase):
     def test_one_stray_moth_is_no_biofix(self) -> None:
         # "First of two checks running with a catch" is how the trade tells a flight from a stray (common practice).
         self.assertIsNone(biofix.sustained_catch(self.checks(0, 1, 0, 0), 2, 10))
-        found = biofix.sustained_catch(self.checks(0, 1, 0, 2, 3, 4), 2, 10)
-        assert found
-        self.assertEqual(found.on, dt.date(2026, 5, 10))
-        self.assertEqual(found.why.facts["caught"], ("2", "3"))
+        biofix_day = biofix.sustained_catch(self.checks(0, 1, 0, 2, 3, 4), 2, 10)
+        assert biofix_day
+        self.assertEqual(biofix_day.on, dt.date(2026, 5, 10))
+        self.assertEqual(biofix_day.why.facts["caught"], ("2", "3"))
 
     def test_checks_too_far_apart_do_not_count_as_running(self) -> None:
         self.assertIsNone(biofix.sustained_catch(self.checks(2, 3, every=14), 2, 10))
@@ -73,9 +73,9 @@ class Biofixes(unittest.TestCase):
         self.assertEqual(biofix.season_begins(dt.date(2026, 6, 18), False), dt.date(2026, 1, 1))
         # A southern season that began in spring goes on past new year.
         self.assertLess(biofix.season_begins(dt.date(2026, 1, 20), True), dt.date(2025, 9, 1))
-        found = biofix.crop_event(hangs, noted, dt.date(2026, 1, 1))
-        assert found
-        self.assertEqual(found.on, dt.date(2026, 5, 2))
+        biofix_day = biofix.crop_event(hangs, noted, dt.date(2026, 1, 1))
+        assert biofix_day
+        self.assertEqual(biofix_day.on, dt.date(2026, 5, 2))
         self.assertIsNone(biofix.crop_event(MOTH.heat, noted, dt.date(2026, 1, 1)))
 
 
@@ -93,21 +93,21 @@ class Chains(unittest.TestCase):
     @given(st.floats(0, 3000), st.floats(0, 1500))
     def test_shares_add_to_one_with_and_without_winter(self, heat: float, held: float) -> None:
         assert WHITE.heat
-        for one in (None, min(heat, held)):
-            rows = shares.phases(heat, WHITE.heat, one)
+        for value in (None, min(heat, held)):
+            rows = shares.phases(heat, WHITE.heat, value)
             self.assertAlmostEqual(float(rows.sum()), 1.0, places=9)
             self.assertGreaterEqual(float(rows.min()), -1e-12)
 
     def test_nobody_who_comes_to_the_wintering_stage_after_its_day_leaves_it(self) -> None:
-        found = season("imported-cabbageworm", 365)
-        turn = found.index(dt.date(2026, 9, 1))
+        outlook = season("imported-cabbageworm", 365)
+        turn = outlook.index(dt.date(2026, 9, 1))
         for ordinal in ("first", "second", "third", "fourth"):
-            on_that_day = float(found.passed[f"{ordinal}-pupae"][turn])
-            self.assertLessEqual(float(found.passed[f"{ordinal}-butterflies"][-1]), on_that_day + 1e-6, ordinal)
+            on_that_day = float(outlook.passed[f"{ordinal}-pupae"][turn])
+            self.assertLessEqual(float(outlook.passed[f"{ordinal}-butterflies"][-1]), on_that_day + 1e-6, ordinal)
         assert WHITE.heat
         free = replace(WHITE.heat, winter_stage="", winter_after=None)
         going_on = phenology.forecast(free, year(2026), BIOFIX, past_years=(year(2024),), as_of=dt.date(2026, 12, 31))
-        self.assertGreater(found.shares["pupa"][-1], going_on.shares["pupa"][-1] + 0.05)
+        self.assertGreater(outlook.shares["pupa"][-1], going_on.shares["pupa"][-1] + 0.05)
 
 
 class Sightings(unittest.TestCase):
@@ -128,7 +128,8 @@ class Sightings(unittest.TestCase):
         ahead = season(sightings=[Sighting(self.day, {"adult": 2, "egg": 8, "larva": 40})])
         behind = season(sightings=[Sighting(self.day, {"adult": 40, "egg": 4})])
         hatch = {
-            name: next(one.p50 for one in found.events if one.id == "hatch") for name, found in (("b", before), ("a", ahead), ("l", behind))
+            name: next(event.p50 for event in found.events if event.id == "hatch")
+            for name, found in (("b", before), ("a", ahead), ("l", behind))
         }
         assert hatch["a"] and hatch["b"] and hatch["l"]
         self.assertLess(hatch["a"], hatch["b"])
@@ -146,13 +147,13 @@ class Sightings(unittest.TestCase):
         plain = season()
         shown = {stage: share for stage, share in plain.on(self.day).items() if stage not in ("not yet", "over")}
         total = sum(shown.values())
-        found = season(sightings=[Sighting(self.day, {stage: round(60 * share / total) for stage, share in shown.items()})])
-        self.assertLess(abs(found.moved), 6)
-        self.assertGreater(found.surer, 0.1)
+        outlook = season(sightings=[Sighting(self.day, {stage: round(60 * share / total) for stage, share in shown.items()})])
+        self.assertLess(abs(outlook.moved), 6)
+        self.assertGreater(outlook.surer, 0.1)
 
     def test_shares_still_add_to_one(self) -> None:
-        found = season(sightings=[Sighting(self.day, {"larva": 20})])
-        np.testing.assert_allclose(sum(found.shares.values()), 1, atol=1e-9)
+        outlook = season(sightings=[Sighting(self.day, {"larva": 20})])
+        np.testing.assert_allclose(sum(outlook.shares.values()), 1, atol=1e-9)
 
     def test_one_outside_the_known_days_is_left_aside(self) -> None:
         self.assertEqual(season(sightings=[Sighting(dt.date(2026, 9, 1), {"larva": 20})]).moved, 0.0)
@@ -165,58 +166,58 @@ class Sightings(unittest.TestCase):
 
 class Sources(unittest.TestCase):
     def test_every_date_says_where_its_heat_came_from(self) -> None:
-        found = season()
-        for event in found.events:
+        outlook = season()
+        for event in outlook.events:
             self.assertAlmostEqual(sum(event.sources.values()), 1.0, places=6)
-        self.assertGreater(found.events[0].sources["measured"], found.events[-1].sources["measured"])
-        self.assertEqual(len(found.kinds), len(found.dates))
+        self.assertGreater(outlook.events[0].sources["measured"], outlook.events[-1].sources["measured"])
+        self.assertEqual(len(outlook.kinds), len(outlook.dates))
 
 
 class BestDays(unittest.TestCase):
     def test_one_level_generation_by_hand(self) -> None:
         """Larvae feed from 100 to 200 degree-days; a control of a day that kills them all does best when most have come and few have fed."""
-        found = season("codling-moth", 365)
-        sure = replace(found, heat=np.tile(found.heat[1], (3, 1)))
+        outlook = season("codling-moth", 365)
+        sure = replace(outlook, heat=np.tile(outlook.heat[1], (3, 1)))
         control = replace(MOTH.control("granulovirus"), at_events=(), phases=("hatch",), stages=("larva",))
         best = killing.best_days(sure, MOTH, control, after=BIOFIX, lasts_days=1, efficacy=1.0)
         assert best
         assert MOTH.heat
         events = {event.id: event for event in MOTH.heat.events}
-        day = found.index(best.days[0])
+        day = outlook.index(best.days[0])
         ranks = np.linspace(-2.2, 2.2, 200)
         weights = np.exp(-(ranks**2) / 2)
 
         def spared(on: int) -> float:
-            here = [np.searchsorted(found.heat[1], events["hatch"].at - z * events["hatch"].spread) for z in ranks]
-            gone = [np.searchsorted(found.heat[1], events["leaving"].at - z * events["leaving"].spread) for z in ranks]
+            here = [np.searchsorted(outlook.heat[1], events["hatch"].at - z * events["hatch"].spread) for z in ranks]
+            gone = [np.searchsorted(outlook.heat[1], events["leaving"].at - z * events["leaving"].spread) for z in ranks]
             return float(sum(w * (g - on) for w, h, g in zip(weights, here, gone, strict=True) if h <= on < g) / weights.sum())
 
         around = max(range(day - 25, day + 25), key=spared)
         self.assertLessEqual(abs(around - day), 2)
 
     def test_a_longer_lasting_control_is_begun_earlier_and_spares_more(self) -> None:
-        found = season("codling-moth", 365)
+        outlook = season("codling-moth", 365)
         control = replace(MOTH.control("granulovirus"), at_events=(), phases=("hatch",))
-        short, long = (killing.best_days(found, MOTH, control, after=BIOFIX, lasts_days=n) for n in (1, 21))
+        short, long = (killing.best_days(outlook, MOTH, control, after=BIOFIX, lasts_days=n) for n in (1, 21))
         assert short and long
         self.assertLess(long.days[0], short.days[0])
         self.assertGreater(long.saved, short.saved)
         self.assertGreater(short.saved, short.on_first_day)
 
     def test_two_treatments_spare_more_than_one(self) -> None:
-        found = season()
+        outlook = season()
         control = MOTH.control("granulovirus")
-        one, two = (killing.best_days(found, MOTH, control, after=found.as_of, treatments=n, lasts_days=7) for n in (1, 2))
-        assert one and two
+        day_first, two = (killing.best_days(outlook, MOTH, control, after=outlook.as_of, treatments=n, lasts_days=7) for n in (1, 2))
+        assert day_first and two
         self.assertEqual(len(set(two.days)), 2)
-        self.assertGreater(two.saved, one.saved)
+        self.assertGreater(two.saved, day_first.saved)
         self.assertLessEqual(two.saved, 1.0)
 
     def test_none_where_there_is_nothing_to_gain(self) -> None:
-        found = season()
-        self.assertIsNone(killing.best_days(found, default().agent("pear-psylla"), MOTH.control("granulovirus"), after=found.as_of))
+        outlook = season()
+        self.assertIsNone(killing.best_days(outlook, default().agent("pear-psylla"), MOTH.control("granulovirus"), after=outlook.as_of))
         with self.assertRaises(ValueError):
-            killing.best_days(found, MOTH, MOTH.control("granulovirus"), after=found.as_of, efficacy=0.0)
+            killing.best_days(outlook, MOTH, MOTH.control("granulovirus"), after=outlook.as_of, efficacy=0.0)
 
     def test_the_stages_that_feed_are_told_by_the_catalogue(self) -> None:
         self.assertEqual(default().agent("colorado-potato-beetle").feeds, ("larva",))

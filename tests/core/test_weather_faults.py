@@ -26,9 +26,9 @@ class Normals(unittest.TestCase):
         dates, *_ = series()
         yday = np.array([day.timetuple().tm_yday for day in dates])
         wave = 10 - 8 * np.cos(2 * np.pi * (yday - 1) / 365.25)
-        found = normals.normals(dates, wave - 4, wave + 4)
-        self.assertAlmostEqual(found.on(dt.date(2025, 7, 2))[1], float(wave[dates.index(dt.date(2025, 7, 2))] + 4), places=6)
-        self.assertAlmostEqual(found.spread, 0.0, places=6)
+        usual = normals.normals(dates, wave - 4, wave + 4)
+        self.assertAlmostEqual(usual.on(dt.date(2025, 7, 2))[1], float(wave[dates.index(dt.date(2025, 7, 2))] + 4), places=6)
+        self.assertAlmostEqual(usual.spread, 0.0, places=6)
 
     def test_holes_and_few_days(self) -> None:
         dates, low, high = series()
@@ -127,10 +127,10 @@ class Fills(unittest.TestCase):
         days = {START + dt.timedelta(days=n): (5.0 + n % 3, 15.0 + n % 3) for n in range(60) if not 40 <= n < 50}
         neighbour = {START + dt.timedelta(days=n): (7.0 + n % 3, 16.0 + n % 3) for n in range(60) if n != 45}
         past = {((START + dt.timedelta(days=n)).month, (START + dt.timedelta(days=n)).day): (1.0, 2.0) for n in range(60)}
-        found = gaps.fill(days, [past], neighbour)
-        self.assertEqual(len(found.dates), 60)
-        self.assertAlmostEqual(float(np.asarray(found.tmin)[41]), 5.0 + 41 % 3)
-        self.assertEqual((found.kind[41], found.kind[45]), (gaps.NEIGHBOUR, gaps.NORMALS))
+        filled = gaps.fill(days, [past], neighbour)
+        self.assertEqual(len(filled.dates), 60)
+        self.assertAlmostEqual(float(np.asarray(filled.tmin)[41]), 5.0 + 41 % 3)
+        self.assertEqual((filled.kind[41], filled.kind[45]), (gaps.NEIGHBOUR, gaps.NORMALS))
         self.assertEqual(
             gaps.runs(days, START + dt.timedelta(days=62)),
             [

@@ -27,9 +27,9 @@ def luminance(colour: str) -> float:
     return 0.2126 * red + 0.7152 * green + 0.0722 * blue
 
 
-def contrast(one: str, two: str) -> float:
+def contrast(ink: str, two: str) -> float:
     """Contrast ratio. Source: WCAG 2.2, definition of contrast ratio."""
-    high, low = sorted((luminance(one), luminance(two)), reverse=True)
+    high, low = sorted((luminance(ink), luminance(two)), reverse=True)
     return (high + 0.05) / (low + 0.05)
 
 

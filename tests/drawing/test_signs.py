@@ -67,7 +67,7 @@ class Signs(unittest.TestCase):
 
 class Severity(unittest.TestCase):
     @settings(max_examples=40)
-    @given(st.sampled_from(CUTS), st.sampled_from([one for one in FORMS if one != "needle"]), st.integers(0, 99))
+    @given(st.sampled_from(CUTS), st.sampled_from([form for form in FORMS if form != "needle"]), st.integers(0, 99))
     def test_more_is_lost_where_it_is_worse(self, cut: object, form: str, seed: int) -> None:
         lost = []
         for severity in (0.1, 1.0):
@@ -96,8 +96,8 @@ class Animals(unittest.TestCase):
 class Wheel(unittest.TestCase):
     @given(st.frozensets(st.integers(1, 12), min_size=1))
     def test_runs_hold_every_month_once(self, months: frozenset[int]) -> None:
-        told = [(first + n - 1) % 12 + 1 for first, count in runs(months) for n in range(count)]
-        self.assertEqual(sorted(told), sorted(months))
+        month_list = [(first + n - 1) % 12 + 1 for first, count in runs(months) for n in range(count)]
+        self.assertEqual(sorted(month_list), sorted(months))
 
     def test_a_year_that_never_rests(self) -> None:
         whole = wheel_svg("A year", {"adult": frozenset(range(1, 13))}, None, dt.date(2026, 6, 18), [("Flight", dt.date(2026, 5, 1))])

@@ -20,13 +20,13 @@ def curve(row: np.ndarray) -> np.ndarray:
 
 def segments(d: str) -> list[np.ndarray]:
     """The polylines of a path of M, l and h pieces."""
-    found = []
+    problems = []
     for piece in d.split("M")[1:]:
-        numbers = [float(one) for one in re.findall(r"-?[\d.]+", piece)]
+        numbers = [float(word) for word in re.findall(r"-?[\d.]+", piece)]
         if "h" in piece:
             numbers = [*numbers, 0.0]
-        found.append(np.cumsum(np.reshape(numbers, (-1, 2)), axis=0))
-    return found
+        problems.append(np.cumsum(np.reshape(numbers, (-1, 2)), axis=0))
+    return problems
 
 
 class Strokes(unittest.TestCase):
@@ -35,12 +35,12 @@ class Strokes(unittest.TestCase):
     def test_a_thinned_curve_lies_on_the_reckoned_one_and_leaves_out_only_what_lies_on_the_base(self, row: np.ndarray) -> None:
         points = curve(row)
         drawn = segments(strokes.lines(strokes.humps(points, BASE)))
-        for one in drawn:
-            inside = (points[:, 0] >= one[0, 0] - 0.1) & (points[:, 0] <= one[-1, 0] + 0.1)
-            self.assertLess(LineString(one).hausdorff_distance(LineString(points[inside])), 0.5)
+        for specimen in drawn:
+            inside = (points[:, 0] >= specimen[0, 0] - 0.1) & (points[:, 0] <= specimen[-1, 0] + 0.1)
+            self.assertLess(LineString(specimen).hausdorff_distance(LineString(points[inside])), 0.5)
         shown = np.zeros(len(points), bool)
-        for one in drawn:
-            shown |= (points[:, 0] >= one[0, 0] - 0.1) & (points[:, 0] <= one[-1, 0] + 0.1)
+        for specimen in drawn:
+            shown |= (points[:, 0] >= specimen[0, 0] - 0.1) & (points[:, 0] <= specimen[-1, 0] + 0.1)
         self.assertTrue((points[~shown, 1] >= BASE - strokes.NOTHING).all())
 
     @given(shares, st.floats(1, 30), st.floats(1, 30))
@@ -49,29 +49,31 @@ class Strokes(unittest.TestCase):
         points = curve(row)
         whole = LineString(points)
         ends = -np.inf
-        for one in segments(strokes.dashes(points, BASE, on, off)):
-            self.assertLess(max(whole.distance(Point(place)) for place in one), 0.3)
-            self.assertGreater(one[0, 0], ends + 0.5)
-            ends = one[-1, 0]
+        for segment in segments(strokes.dashes(points, BASE, on, off)):
+            self.assertLess(max(whole.distance(Point(place)) for place in segment), 0.3)
+            self.assertGreater(segment[0, 0], ends + 0.5)
+            ends = segment[-1, 0]
 
     @given(shares, st.sampled_from(("egg", "larva", "nymph", "pupa")))
     @settings(max_examples=60)
     def test_a_texture_stays_inside_what_it_fills(self, row: np.ndarray, stage: str) -> None:
-        found = strokes.humps(curve(row), BASE)
-        d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))
-        shapes = [one.buffer(0.4) for one in strokes.under(found, BASE)]
-        for one in segments(d.group(1)) if d else []:
-            self.assertTrue(any(shape.contains(LineString(one) if len(one) > 1 else Point(one[0])) for shape in shapes))
+        humps = strokes.humps(curve(row), BASE)
+        d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(humps, BASE)))
+        shapes = [stroke.buffer(0.4) for stroke in strokes.under(humps, BASE)]
+        for piece_of_line in segments(d.group(1)) if d else []:
+            self.assertTrue(
+                any(shape.contains(LineString(piece_of_line) if len(piece_of_line) > 1 else Point(piece_of_line[0])) for shape in shapes)
+            )
 
     def test_a_full_lane_is_textured_all_over_and_an_adult_is_plain(self) -> None:
-        found = strokes.humps(curve(np.ones(100)), BASE)
+        humps = strokes.humps(curve(np.ones(100)), BASE)
         for stage in ("egg", "larva", "nymph", "pupa"):
-            d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(found, BASE)))
+            d = re.search(r' d="([^"]*)"', strokes.texture(stage, strokes.under(humps, BASE)))
             assert d
-            places = np.array([one[0] for one in segments(d.group(1))])
+            places = np.array([segment[0] for segment in segments(d.group(1))])
             wide = np.histogram(places[:, 0], np.linspace(64, 64 + 6.5 * 99, 20))[0]
             self.assertTrue((wide > 0).all(), stage)
-        self.assertEqual(strokes.texture("adult", strokes.under(found, BASE)), "")
+        self.assertEqual(strokes.texture("adult", strokes.under(humps, BASE)), "")
 
     def test_nothing_is_drawn_of_nothing(self) -> None:
         points = curve(np.zeros(50))

@@ -105,8 +105,8 @@ class Scout:
 
     def sync(self, commands: list[dict[str, Any]]) -> list[dict[str, Any]]:
         """The answers to a batch. Raises OSError where none came."""
-        told = json.loads(self.send(f"/f/{FARM}/sync", json.dumps({"commands": commands}).encode(), "application/json"))
-        return list(told["results"])
+        answer = json.loads(self.send(f"/f/{FARM}/sync", json.dumps({"commands": commands}).encode(), "application/json"))
+        return list(answer["results"])
 
     def as_sent(self, commands: list[dict[str, Any]]) -> bytes:
         """The bytes of a batch as they go over the wire."""

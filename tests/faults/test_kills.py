@@ -24,14 +24,14 @@ class Kills(unittest.TestCase):
         with self.stand.admin() as connection:
             for setting in ("fsync", "synchronous_commit", "full_page_writes"):
                 self.assertEqual(connection.execute(f"SHOW {setting}").fetchone(), ("on",))
-        told = stream.run(self.stand, KILLS)
-        print(f"\n{told}")
-        self.assertEqual((told.lost, told.doubled), (0, 0))
-        self.assertGreater(told.acknowledged, KILLS)
-        self.assertGreater(told.in_flight, KILLS / 2)
-        self.assertLess(told.longest, 15)
+        run = stream.run(self.stand, KILLS)
+        print(f"\n{run}")
+        self.assertEqual((run.lost, run.doubled), (0, 0))
+        self.assertGreater(run.acknowledged, KILLS)
+        self.assertGreater(run.in_flight, KILLS / 2)
+        self.assertLess(run.longest, 15)
         # What fails for a while fails as such: no unforeseen fault was met.
-        self.assertNotIn("fault", told.statuses)
+        self.assertNotIn("fault", run.statuses)
         self.assertNotIn("a request failed", self.stand.log())
 
     def test_ninety_slow_senders_hold_up_nobody(self) -> None:

@@ -24,21 +24,21 @@ class Understood(unittest.TestCase):
         rows = [("20260601", "TMAX", 215, ""), ("20260602", "TMAX", 220, ""), ("20260601", "TMIN", 101, ""), ("20260602", "TMIN", -7, "")]
         rows += [("20260601", "PRCP", 0, ""), ("20260602", "PRCP", 34, "")]
         self.assertEqual(ghcn.table(fixed), ghcn.table(long(rows)))
-        found = ghcn.table(fixed)
-        assert found
+        table = ghcn.table(fixed)
+        assert table
         columns = {"date": "date", "tmin": "tmin", "tmax": "tmax", "rain": "rain"}
-        reading = weather_csv.read(found, Choices(columns, ghcn.UNITS["unit"], ghcn.UNITS["order"]))
-        self.assertEqual([(one.date.isoformat(), one.tmin, one.tmax, one.rain) for one in reading.days][1], ("2026-06-02", -0.7, 22.0, 3.4))
+        reading = weather_csv.read(table, Choices(columns, ghcn.UNITS["unit"], ghcn.UNITS["order"]))
+        self.assertEqual([(day.date.isoformat(), day.tmin, day.tmax, day.rain) for day in reading.days][1], ("2026-06-02", -0.7, 22.0, 3.4))
 
     def test_missing_values_and_failed_checks_are_left_out(self) -> None:
         fixed = "\n".join((month("TMAX", [215, 999, 220], {1: " I "}), month("TMIN", [101, 90, -9999]))).encode()
         self.assertEqual(ghcn.table(fixed), b"date,tmin,tmax,rain\n2026-06-01,10.1,21.5,\n2026-06-02,9.0,,\n2026-06-03,,22.0,\n")
 
     def test_february_has_no_thirtieth(self) -> None:
-        found = ghcn.table((month("TMAX", [100] * 31, stamp="202402") + "\n" + month("TMIN", [0] * 31, stamp="202402")).encode())
-        assert found
-        self.assertIn(b"2024-02-29", found)
-        self.assertNotIn(b"2024-02-30", found)
+        table = ghcn.table((month("TMAX", [100] * 31, stamp="202402") + "\n" + month("TMIN", [0] * 31, stamp="202402")).encode())
+        assert table
+        self.assertIn(b"2024-02-29", table)
+        self.assertNotIn(b"2024-02-30", table)
 
     def test_another_table_is_left_to_its_own_reader(self) -> None:
         self.assertIsNone(ghcn.table(b"date,tmin,tmax\n2026-06-01,1,2\n"))

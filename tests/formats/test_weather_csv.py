@@ -27,35 +27,35 @@ class Understood(unittest.TestCase):
         self.assertIsNone(weather_csv.guess_order(b"date,a,b\n05/06/2026,1,2\n", "date"))
 
     def test_columns_are_found_by_name(self) -> None:
-        found = weather_csv.guess(["date", "precipitation", "temp_max", "temp_min", "wind"])
-        self.assertEqual(found, {"date": "date", "tmin": "temp_min", "tmax": "temp_max", "rain": "precipitation"})
+        guess = weather_csv.guess(["date", "precipitation", "temp_max", "temp_min", "wind"])
+        self.assertEqual(guess, {"date": "date", "tmin": "temp_min", "tmax": "temp_max", "rain": "precipitation"})
 
     def test_semicolons_and_decimal_commas(self) -> None:
-        found = weather_csv.read(b"date;tmin;tmax;rain\n2026-06-01;10,5;20,5;\n", Choices(COLUMNS, "C"))
-        self.assertEqual((found.days[0].tmin, found.days[0].tmax), (10.5, 20.5))
+        reading = weather_csv.read(b"date;tmin;tmax;rain\n2026-06-01;10,5;20,5;\n", Choices(COLUMNS, "C"))
+        self.assertEqual((reading.days[0].tmin, reading.days[0].tmax), (10.5, 20.5))
 
 
 class Refused(unittest.TestCase):
     def test_each_bad_line_has_its_reason_and_the_rest_stays(self) -> None:
-        found = read(
+        reading = read(
             "2026-06-01,10,20,\n2026-06-02,21,20,\n2026-02-30,1,2,\n2026-06-03,x,20,\n2026-06-04,5,99,\n2026-06-05,8,19,-3\n2026-06-06,8,19,0"
         )
-        self.assertEqual([day.date.day for day in found.days], [1, 6])
-        self.assertEqual([problem.line for problem in found.refused], [3, 4, 5, 6, 7])
+        self.assertEqual([day.date.day for day in reading.days], [1, 6])
+        self.assertEqual([problem.line for problem in reading.refused], [3, 4, 5, 6, 7])
         for problem, words in zip(
-            found.refused, ("above the maximum", "not a day", "not a number", "can't be air", "of rain can't be"), strict=True
+            reading.refused, ("above the maximum", "not a day", "not a number", "can't be air", "of rain can't be"), strict=True
         ):
             self.assertIn(words, problem.reason)
 
     def test_repeated_days(self) -> None:
-        found = read("2026-06-01,10,20,\n2026-06-01,10,20,\n2026-06-01,11,20,")
-        self.assertEqual(len(found.days), 1)
-        self.assertIn("twice with the same", found.doubts[0].reason)
-        self.assertIn("told on line 2", found.refused[0].reason)
+        reading = read("2026-06-01,10,20,\n2026-06-01,10,20,\n2026-06-01,11,20,")
+        self.assertEqual(len(reading.days), 1)
+        self.assertIn("twice with the same", reading.doubts[0].reason)
+        self.assertIn("told on line 2", reading.refused[0].reason)
 
     def test_gaps_are_told(self) -> None:
-        found = read("2026-06-01,10,20,\n2026-06-05,10,20,")
-        self.assertEqual(found.gaps, ((dt.date(2026, 6, 2), dt.date(2026, 6, 4)),))
+        reading = read("2026-06-01,10,20,\n2026-06-05,10,20,")
+        self.assertEqual(reading.gaps, ((dt.date(2026, 6, 2), dt.date(2026, 6, 4)),))
 
     def test_whole_files(self) -> None:
         for content, words in (
@@ -95,21 +95,21 @@ class WholeFaults(unittest.TestCase):
     CHOICES = weather_csv.Choices({"date": "date", "tmin": "tmin", "tmax": "tmax"}, "C")
 
     def test_thirty_february_and_a_minimum_above_the_maximum(self) -> None:
-        found = weather_csv.read(b"date,tmin,tmax\n2024-02-30,1,9\n2024-03-01,12,3\n2024-03-02,1,9\n", self.CHOICES)
-        self.assertEqual([one.line for one in found.refused], [2, 3])
-        self.assertIn("2024-02-30 is not a day", found.refused[0].reason)
-        self.assertIn("The minimum 12 is above the maximum 3", found.refused[1].reason)
-        self.assertEqual(len(found.days), 1)
+        reading = weather_csv.read(b"date,tmin,tmax\n2024-02-30,1,9\n2024-03-01,12,3\n2024-03-02,1,9\n", self.CHOICES)
+        self.assertEqual([refusal.line for refusal in reading.refused], [2, 3])
+        self.assertIn("2024-02-30 is not a day", reading.refused[0].reason)
+        self.assertIn("The minimum 12 is above the maximum 3", reading.refused[1].reason)
+        self.assertEqual(len(reading.days), 1)
 
     def test_a_year_that_is_missing_is_one_gap(self) -> None:
         rows = [f"{year}-{month:02}-15,1,9" for year in (2021, 2023) for month in range(1, 13)]
         content = ("date,tmin,tmax\n2021-12-31,1,9\n2023-01-01,1,9\n" + "\n".join(rows) + "\n").encode()
-        found = weather_csv.read(content, self.CHOICES)
-        self.assertIn((dt.date(2022, 1, 1), dt.date(2022, 12, 31)), found.gaps)
+        reading = weather_csv.read(content, self.CHOICES)
+        self.assertIn((dt.date(2022, 1, 1), dt.date(2022, 12, 31)), reading.gaps)
 
     def test_four_hundred_thousand_rows_are_read_and_more_are_refused_with_the_number(self) -> None:
         row = b"2024-03-01,1,9\n"
-        found = weather_csv.read(b"date,tmin,tmax\n" + row * 400_000, self.CHOICES)
-        self.assertEqual((len(found.days), len(found.doubts)), (1, 399_999))
+        reading = weather_csv.read(b"date,tmin,tmax\n" + row * 400_000, self.CHOICES)
+        self.assertEqual((len(reading.days), len(reading.doubts)), (1, 399_999))
         with self.assertRaisesRegex(weather_csv.BadFile, "400,002 lines and 400,000 is the most: split it by years"):
             weather_csv.read(b"date,tmin,tmax\n" + row * 400_001, self.CHOICES)

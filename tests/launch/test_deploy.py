@@ -33,11 +33,11 @@ class Units(unittest.TestCase):
             self.assertEqual(unit(path)["Unit"]["StartLimitIntervalSec"], "0")
 
     def test_its_settings_are_those_that_the_page_about_running_names(self) -> None:
-        told = (ROOT / "docs" / "running.md").read_text()
+        manual = (ROOT / "docs" / "running.md").read_text()
         settings = re.findall(r"^(BOOTMARK_\w+)=", (ROOT / "deploy" / "bootmark.env.example").read_text(), re.M)
         self.assertTrue(settings)
         for setting in settings:
-            self.assertIn(f"`{setting}`", told)
+            self.assertIn(f"`{setting}`", manual)
 
     def test_systemd_itself_finds_nothing_wrong(self) -> None:
         tool = shutil.which("systemd-analyze")

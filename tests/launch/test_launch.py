@@ -34,8 +34,8 @@ class Sentences(unittest.TestCase):
                 pass
 
     def test_a_number_of_processes_that_is_none(self) -> None:
-        for told in ("0", "-1", "33", "two", "1.5"):
-            with mock.patch.dict(os.environ, {"BOOTMARK_WORKERS": told}):
+        for text in ("0", "-1", "33", "two", "1.5"):
+            with mock.patch.dict(os.environ, {"BOOTMARK_WORKERS": text}):
                 self.assertIn("from 1 to 32", self.said(web.worker_count))
         with mock.patch.dict(os.environ, {"BOOTMARK_WORKERS": "3"}):
             self.assertEqual(web.worker_count(), 3)

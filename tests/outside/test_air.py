@@ -21,8 +21,8 @@ class WetBulb(unittest.TestCase):
         expected = psychrolib.GetTWetBulbFromRelHum(temp, rh / 100, pressure)
         if abs(expected) <= 0.8:
             # Close to freezing a wet bulb and an iced one both solve the equation: ours must solve the library's own.
-            found = psychrolib.GetHumRatioFromTWetBulb(temp, float(weather.wet_bulb(temp, rh, pressure)), pressure)
-            self.assertAlmostEqual(found, psychrolib.GetHumRatioFromRelHum(temp, rh / 100, pressure), delta=5e-6)
+            humidity_ratio = psychrolib.GetHumRatioFromTWetBulb(temp, float(weather.wet_bulb(temp, rh, pressure)), pressure)
+            self.assertAlmostEqual(humidity_ratio, psychrolib.GetHumRatioFromRelHum(temp, rh / 100, pressure), delta=5e-6)
             return
         self.assertAlmostEqual(float(weather.wet_bulb(temp, rh, pressure)), expected, delta=0.02)
 
@@ -47,11 +47,11 @@ class Hours(unittest.TestCase):
         return weather.hourly_from_daily(self.dates, self.low, self.high, 46.2, 7.1, ZONE).reshape(4, 24)
 
     def test_each_day_reaches_its_extremes_and_keeps_within_them(self) -> None:
-        found = self.hours()
+        hour_table = self.hours()
         for day in range(4):
-            self.assertAlmostEqual(found[day].max(), self.high[day], delta=0.3)
-            self.assertLess(found[day].min() - self.low[day], 1.2)
-            self.assertGreaterEqual(found[day].min(), min(self.low) - 1e-9)
+            self.assertAlmostEqual(hour_table[day].max(), self.high[day], delta=0.3)
+            self.assertLess(hour_table[day].min() - self.low[day], 1.2)
+            self.assertGreaterEqual(hour_table[day].min(), min(self.low) - 1e-9)
 
     def test_the_warmest_hour_follows_linvill(self) -> None:
         # The sine peaks at (day length + 4) / 2 hours after sunrise (Linvill 1990, equation 1).

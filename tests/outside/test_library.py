@@ -31,7 +31,7 @@ def odds_of(crop: str, month: int) -> dict[str, float]:
         if usual:
             chance = USUAL[usual]
             odds[agent.id] = chance / (1 - chance) * (1.0 if month in agent.months else 0.15) * agent.places.get("field", 1.0)
-    mean = math.fsum(one / (1 + one) for one in odds.values())
+    mean = math.fsum(chance / (1 + chance) for chance in odds.values())
     return {agent: one * min(1.0, 1.2 / mean) for agent, one in odds.items()}
 
 
@@ -52,7 +52,7 @@ def network(odds: dict[str, float], signs: dict[str, str]) -> tuple[gum.BayesNet
                 row[min(MOST + 1, so_far + here)] = 1.0
                 net.cpt(counter)[{agent: here, before: so_far} if before else {agent: here}] = row
         before = counter
-    told = {before: [1.0] * (MOST + 1) + [0.0]}
+    fields = {before: [1.0] * (MOST + 1) + [0.0]}
     for sign, state in signs.items():
         if state == "unsure":
             continue
@@ -62,44 +62,46 @@ def network(odds: dict[str, float], signs: dict[str, str]) -> tuple[gum.BayesNet
             shows = CATALOGUE.agents[agent].shows.get(sign)
             if shows:
                 net.addWeightedArc(agent, name, CHANCE[shows.often])
-        told[name] = [SLIP, 1 - SLIP] if state == "seen" else [1 - SLIP, SLIP]
-    return net, told
+        fields[name] = [SLIP, 1 - SLIP] if state == "seen" else [1 - SLIP, SLIP]
+    return net, fields
 
 
 def cases() -> list[tuple[str, int, dict[str, str]]]:
     rng = random.Random(7)
-    found = []
+    problems = []
     for _ in range(CASES):
         crop, month = rng.choice(CROPS), rng.randint(1, 12)
         likely = sorted({sign for agent in CATALOGUE.on(crop) for sign in agent.shows})
         signs = {sign: rng.choice(("seen", "absent", "unsure")) for sign in rng.sample(likely, rng.randint(1, 7))}
-        found.append((crop, month, signs))
-    return found
+        problems.append((crop, month, signs))
+    return problems
 
 
 class Library(unittest.TestCase):
     def test_every_agents_chance_agrees(self) -> None:
         for crop, month, signs in cases():
             odds = odds_of(crop, month)
-            net, told = network(odds, signs)
+            net, network_told = network(odds, signs)
             engine = gum.LazyPropagation(net)
-            engine.setEvidence(told)
+            engine.setEvidence(network_told)
             engine.setTargets(set(odds))
             engine.makeInference()
-            found = identify.suspects({"crop": crop, "month": month, "signs": signs})
-            self.assertEqual({one.agent for one in found.suspects}, set(odds))
-            for one in found.suspects:
-                self.assertAlmostEqual(one.probability, engine.posterior(one.agent)[1], delta=1e-6, msg=f"{crop} {signs} {one.agent}")
+            ranking = identify.suspects({"crop": crop, "month": month, "signs": signs})
+            self.assertEqual({suspect.agent for suspect in ranking.suspects}, set(odds))
+            for suspect_row in ranking.suspects:
+                self.assertAlmostEqual(
+                    suspect_row.probability, engine.posterior(suspect_row.agent)[1], delta=1e-6, msg=f"{crop} {signs} {suspect_row.agent}"
+                )
 
     def test_the_leading_joint_explanations_agree(self) -> None:
         for crop, month, signs in cases()[:20]:
             odds = odds_of(crop, month)
-            net, told = network(odds, signs)
+            net, network_told = network(odds, signs)
             engine = gum.LazyPropagation(net)
-            engine.setEvidence(told)
+            engine.setEvidence(network_told)
             whole = engine.evidenceProbability()
             for cause in identify.suspects({"crop": crop, "month": month, "signs": signs}).causes[:3]:
-                engine.setEvidence({**told, **{agent: int(agent in cause.agents) for agent in odds}})
+                engine.setEvidence({**network_told, **{agent: int(agent in cause.agents) for agent in odds}})
                 self.assertAlmostEqual(
                     cause.probability, engine.evidenceProbability() / whole, delta=1e-6, msg=f"{crop} {signs} {cause.agents}"
                 )

@@ -18,9 +18,9 @@ class Wilson(unittest.TestCase):
         # Newcombe (1998), Statistics in Medicine 17, table I, method 3: 81/263, 15/148, 0/20, 1/29 at 95 per cent.
         for hits, units, low, high in ((81, 263, 0.2553, 0.3662), (15, 148, 0.0624, 0.1605), (0, 20, 0.0, 0.1611), (1, 29, 0.0061, 0.1718)):
             with self.subTest(hits=hits, units=units):
-                found = count.wilson(hits, units, 0.95)
-                self.assertAlmostEqual(found[0], low, places=4)
-                self.assertAlmostEqual(found[1], high, places=4)
+                limits = count.wilson(hits, units, 0.95)
+                self.assertAlmostEqual(limits[0], low, places=4)
+                self.assertAlmostEqual(limits[1], high, places=4)
 
     def test_none_found(self) -> None:
         # The rule of three: with no event in n the 95 per cent limit is about 3 / n (Hanley and Lippman-Hand 1983).

@@ -20,15 +20,22 @@ class Tally(unittest.TestCase):
             self.assertEqual(side(limits(low, high), 5), lies, (low, high))
 
     def test_it_says_so_and_what_was_counted(self) -> None:
-        told = reading(ENGLISH, limits(1, 3), 0.25, "leaf", Measure.MEAN, 5)
-        self.assertEqual((told["title"], told["text"]), ("Enough: too few to matter", "The whole band lies below the threshold."))
-        self.assertEqual((told["summary"], told["ratio_text"], told["method"]), ("2 for each leaf (1 to 3) on 20", "0.25", "Student's t"))
-        told = reading(ENGLISH, limits(0.1, 0.3), None, "leaf", Measure.PROPORTION, None)
-        self.assertEqual((told["title"], told["text"], told["summary"]), ("Counted", "", "20 % (10 % to 30 %) of 20, by leaf"))
+        reading_words = reading(ENGLISH, limits(1, 3), 0.25, "leaf", Measure.MEAN, 5)
+        self.assertEqual(
+            (reading_words["title"], reading_words["text"]), ("Enough: too few to matter", "The whole band lies below the threshold.")
+        )
+        self.assertEqual(
+            (reading_words["summary"], reading_words["ratio_text"], reading_words["method"]),
+            ("2 for each leaf (1 to 3) on 20", "0.25", "Student's t"),
+        )
+        reading_words = reading(ENGLISH, limits(0.1, 0.3), None, "leaf", Measure.PROPORTION, None)
+        self.assertEqual(
+            (reading_words["title"], reading_words["text"], reading_words["summary"]), ("Counted", "", "20 % (10 % to 30 %) of 20, by leaf")
+        )
 
     def test_one_unit_alone_has_no_upper_limit_and_only_helpers_no_ratio(self) -> None:
         estimate = interval(Sample("leaf", (4,)))
-        told = reading(ENGLISH, estimate, math.inf, "leaf", Measure.MEAN, 5)
-        self.assertEqual(told["summary"], "4 for each leaf (0 to any number) on 1")
-        self.assertEqual((told["title"], told["ratio_text"]), ("Keep counting", "Only helpers were found."))
+        reading_words = reading(ENGLISH, estimate, math.inf, "leaf", Measure.MEAN, 5)
+        self.assertEqual(reading_words["summary"], "4 for each leaf (0 to any number) on 1")
+        self.assertEqual((reading_words["title"], reading_words["ratio_text"]), ("Keep counting", "Only helpers were found."))
         self.assertEqual(reading(ENGLISH, estimate, None, "leaf", Measure.MEAN, 5)["ratio_text"], "Not counted yet.")

@@ -27,7 +27,7 @@ class Ask(unittest.TestCase):
 
     def test_what_has_no_lens_at_home_gets_a_way_round(self) -> None:
         _, looks, _ = told("raspberry", "stippling")
-        lens = next(one for one in looks if "hand lens" in CATALOGUE.looks[one.look].tools)
+        lens = next(look for look in looks if "hand lens" in CATALOGUE.looks[look.look].tools)
         self.assertIn("phone", letter.ask(ENGLISH, lens, "raspberry"))
 
 
@@ -37,15 +37,15 @@ class Letter(unittest.TestCase):
         return letter.answer(ENGLISH, case, verdict)
 
     def test_no_letter_holds_a_spray(self) -> None:
-        groups = {one.group for agent in CATALOGUE.agents.values() for one in agent.controls if one.group}
+        groups = {control.group for agent in CATALOGUE.agents.values() for control in agent.controls if control.group}
         for agent in CATALOGUE.agents.values():
             for activity in ("active", "finished", "dead", "parasitised", "not known"):
                 verdict = Verdict("named", (agent.id,), 0.9, activity, (), (), (), ())
                 reply = letter.answer(ENGLISH, Case("rose"), verdict)
                 text = " ".join((reply.title, reply.answer, *reply.do, *reply.watch))
                 self.assertFalse([group for group in groups if group in text], agent.id)
-                safe = {one.do for one in agent.controls if one.kind in ("cultural", "physical", "living")}
-                sprays = {one.do for one in agent.controls if one.kind in ("soft", "conventional")} - safe
+                safe = {control.do for control in agent.controls if control.kind in ("cultural", "physical", "living")}
+                sprays = {control.do for control in agent.controls if control.kind in ("soft", "conventional")} - safe
                 self.assertFalse([do for do in sprays if do.rstrip(".") in text], agent.id)
 
     def test_what_proves_it_comes_first_in_plain_words(self) -> None:

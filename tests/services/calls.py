@@ -39,9 +39,9 @@ class Told:
 
 
 class _Errors(logging.Handler):
-    def __init__(self, told: Told) -> None:
+    def __init__(self, outcome: Told) -> None:
         super().__init__(logging.ERROR)
-        self.told = told
+        self.told = outcome
 
     def emit(self, record: logging.LogRecord) -> None:
         self.told.lines.append(record.getMessage())
@@ -75,22 +75,22 @@ def _odd(rng: random.Random, good: dict[str, dict[str, Any]]) -> dict[str, Any]:
 
 def run(calls: int, seed: int = 11) -> Told:
     """So many calls, in batches as a phone sends them, every second a good one."""
-    rng, good, told = random.Random(seed), kinds(), Told()
-    errors = _Errors(told)
+    rng, good, strokes_told = random.Random(seed), kinds(), Told()
+    errors = _Errors(strokes_told)
     logging.getLogger("bootmark").addHandler(errors)
     try:
-        while told.calls < calls:
+        while strokes_told.calls < calls:
             batch: list[dict[str, Any]] = []
             for _ in range(AT_ONCE // 2):
                 batch += [_odd(rng, good), envelope("stop.open", {"block_id": str(made("Tunnel 1"))}, at=NOW)]
             answers = writing.sync(FARM, member("owner"), catalogue, batch, REAL)
-            told.calls += len(batch)
-            told.statuses.update(answer["status"] for answer in answers[::2])
-            told.lost += sum(answer["status"] != "stored" for answer in answers[1::2])
+            strokes_told.calls += len(batch)
+            strokes_told.statuses.update(answer["status"] for answer in answers[::2])
+            strokes_told.lost += sum(answer["status"] != "stored" for answer in answers[1::2])
             ids = [command["record_id"] for command in batch[1::2]]
             with farm_session(FARM) as session:
                 there = session.execute(text("SELECT count(*) FROM stop WHERE id = ANY(CAST(:ids AS uuid[]))"), {"ids": ids}).scalar_one()
-            told.lost += len(ids) - int(there)
+            strokes_told.lost += len(ids) - int(there)
     finally:
         logging.getLogger("bootmark").removeHandler(errors)
-    return told
+    return strokes_told

@@ -76,21 +76,21 @@ class OneOfMany(DatabaseTest):
             session.execute(text("UPDATE farm SET clock_at = NULL"))
         fast = dt.timedelta(hours=3)
         done = REAL - dt.timedelta(minutes=40)
-        told = envelope("stop.open", {"block_id": str(made("Tunnel 1"))}, at=done + fast)
-        self.assertEqual(self.sync(told, sent_at=REAL + fast), ["stored"])
+        enveloped = envelope("stop.open", {"block_id": str(made("Tunnel 1"))}, at=done + fast)
+        self.assertEqual(self.sync(enveloped, sent_at=REAL + fast), ["stored"])
         with farm_session(FARM) as session:
-            row = session.get_one(CommandRow, (FARM, uuid.UUID(told["command_id"])))
+            row = session.get_one(CommandRow, (FARM, uuid.UUID(enveloped["command_id"])))
             self.assertEqual((row.seen_at, row.told_at, row.sent_at), (done, done + fast, REAL + fast))
             session.execute(text("UPDATE farm SET clock_at = :now"), {"now": NOW})
 
     def test_a_clock_that_can_t_be_right_is_not_believed_and_nothing_is_thrown_away(self) -> None:
         """Set back by an empty battery, or years ahead: the record gets the time at which it came, and keeps what was said."""
-        for told in ("1970-01-01T00:04:00+00:00", "2009-12-31T23:00:00-05:00", "2199-01-01T00:00:00+00:00"):
-            command = self.stop() | {"seen_at": told}
+        for words in ("1970-01-01T00:04:00+00:00", "2009-12-31T23:00:00-05:00", "2199-01-01T00:00:00+00:00"):
+            command = self.stop() | {"seen_at": words}
             self.assertEqual(self.sync(command), ["stored"])
             with farm_session(FARM) as session:
                 row = session.get_one(CommandRow, (FARM, uuid.UUID(command["command_id"])))
-                self.assertEqual((row.seen_at, row.told_at), (NOW, dt.datetime.fromisoformat(told)))
+                self.assertEqual((row.seen_at, row.told_at), (NOW, dt.datetime.fromisoformat(words)))
 
     def test_a_device_s_time_is_one_with_its_zone_or_none(self) -> None:
         for told_at in (None, 5, "", "yesterday", "2026-06-18T07:40:00", "0001-01-01T00:00:00+14:00", ["2026-06-18T07:40:00+02:00"]):

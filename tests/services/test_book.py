@@ -121,13 +121,13 @@ class Records(DatabaseTest):
             self.assertEqual(records.counted_and_called(session, NOW + dt.timedelta(days=1)), [])
 
     def test_a_pair_stands_there_from_its_call_on(self) -> None:
-        told = line()
-        told["stop.open"][0]["block_id"] = str(made("Tunnel 2"))
+        payload = line()
+        payload["stop.open"][0]["block_id"] = str(made("Tunnel 2"))
         pair, shown = ("Tunnel 2", "two-spotted-spider-mite"), []
         for kind in ("stop.open", "look.record", "sample.record", "decision.make"):
             with farm_session(FARM) as session:
                 shown.append(pair in [(block.name, agent) for block, agent in records.counted_and_called(session, NOW)])
-            send(kind, *told[kind])
+            send(kind, *payload[kind])
         with farm_session(FARM) as session:
             shown.append(pair in [(block.name, agent) for block, agent in records.counted_and_called(session, NOW)])
         self.assertEqual(shown, [False] * 4 + [True])
@@ -139,12 +139,14 @@ class Plans(DatabaseTest):
             farm = session.get_one(Farm, FARM)
             planned = timing.planned(session, farm, catalogue, NOW)
             self.assertTrue(planned)
-            self.assertEqual([one.treatment.on for one in planned], sorted(one.treatment.on for one in planned))
-            for one in planned:
-                again = timing.of_treatment(session, farm, catalogue, one.treatment.id, NOW)
-                self.assertEqual((again.block.id, again.control.id, again.spans), (one.block.id, one.control.id, one.spans))
-                treatments, looks = timing.programme(session, one.treatment.decision_id)
-                self.assertIn(one.treatment.id, [row.id for row in treatments])
+            self.assertEqual([treatment.treatment.on for treatment in planned], sorted(treatment.treatment.on for treatment in planned))
+            for treatment_row in planned:
+                again = timing.of_treatment(session, farm, catalogue, treatment_row.treatment.id, NOW)
+                self.assertEqual(
+                    (again.block.id, again.control.id, again.spans), (treatment_row.block.id, treatment_row.control.id, treatment_row.spans)
+                )
+                treatments, looks = timing.programme(session, treatment_row.treatment.decision_id)
+                self.assertIn(treatment_row.treatment.id, [row.id for row in treatments])
                 self.assertNotIn("withdrawn", {row.state for row in treatments} | {row.state for row in looks})
 
     def test_a_treatment_that_is_done_leaves_the_plan_at_once(self) -> None:

@@ -24,8 +24,8 @@ class EveryKind(DatabaseTest):
         self.assertEqual(set(line()) | {"application.record"}, set(KINDS))
 
     def test_sent_twice_is_stored_once(self) -> None:
-        told = line()
-        for kind, (payload, record) in told.items():
+        application_line = line()
+        for kind, (payload, record) in application_line.items():
             command = uuid.uuid4()
             first, second = (send(kind, payload, record, command=command) for _ in range(2))
             self.assertEqual(first["status"], "stored", kind)
@@ -35,13 +35,13 @@ class EveryKind(DatabaseTest):
                 versions = VERSIONS[KINDS[kind].head]
                 rows = session.execute(select(func.count()).select_from(versions).where(versions.c.record_id == record)).scalar_one()
             self.assertEqual(rows, 1, kind)
-        decision = told["decision.make"][1]
+        decision = application_line["decision.make"][1]
         payload, record, command = application(decision), uuid.uuid4(), uuid.uuid4()
         for _ in range(2):
             send("application.record", payload, record, role="applicator", command=command)
         self.assertEqual(count(TreatmentRow, decision_id=decision), 3)
         self.assertEqual(count(ReturnVisit, decision_id=decision, state="booked"), 1)
-        self.assertEqual(count(FindingRow, look_id=told["look.record"][1]), 1)
+        self.assertEqual(count(FindingRow, look_id=application_line["look.record"][1]), 1)
 
     def test_the_same_id_with_other_content_is_refused(self) -> None:
         for kind, (payload, record) in line().items():
@@ -52,17 +52,17 @@ class EveryKind(DatabaseTest):
                 send(kind, other, record, command=command)
 
     def test_out_of_order_waits_and_a_batch_sorts_itself(self) -> None:
-        told = line()
+        application_line = line()
         for kind in ("look.record", "sample.record", "decision.make"):
             with self.assertRaises(TooEarly):
-                send(kind, *told[kind])
-        batch = [envelope(kind, payload, record) for kind, (payload, record) in reversed(list(told.items()))]
+                send(kind, *application_line[kind])
+        batch = [envelope(kind, payload, record) for kind, (payload, record) in reversed(list(application_line.items()))]
         first, again, third = (writing.sync(FARM, member("owner"), catalogue, batch, REAL) for _ in range(3))
-        self.assertEqual([one["command_id"] for one in first], [one["command_id"] for one in batch])
-        self.assertNotIn("refused", {one["status"] for one in first})
+        self.assertEqual([row["command_id"] for row in first], [record["command_id"] for record in batch])
+        self.assertNotIn("refused", {row["status"] for row in first})
         # What hangs on two others that were sent after it needs a second sending, as the outbox does.
-        self.assertEqual({one["status"] for one in again}, {"stored"})
-        self.assertTrue(all(one["replayed"] for one in third))
+        self.assertEqual({row["status"] for row in again}, {"stored"})
+        self.assertTrue(all(row["replayed"] for row in third))
 
     def test_a_stale_base_keeps_both_and_flags_them_until_a_person_merges(self) -> None:
         for kind, (payload, record) in line().items():
@@ -92,11 +92,11 @@ class EveryKind(DatabaseTest):
     def test_one_person_alone_without_signal_saves_twice_and_nothing_is_flagged(self) -> None:
         payload, record = line()["look.record"]
         send("stop.open", {"block_id": str(made("Tunnel 1"))}, uuid.UUID(payload["stop_id"]))
-        start, one, two = (uuid.uuid4() for _ in range(3))
+        start, record_id, two = (uuid.uuid4() for _ in range(3))
         send("look.record", payload, record, command=start)
         batch = [
-            envelope("look.record", payload | {"note": "one"}, record, base=start, command=one),
-            envelope("look.record", payload | {"note": "two"}, record, base=one, command=two),
+            envelope("look.record", payload | {"note": "one"}, record, base=start, command=record_id),
+            envelope("look.record", payload | {"note": "two"}, record, base=record_id, command=two),
         ]
         answers = writing.sync(FARM, member("scout"), catalogue, batch, REAL)
         self.assertEqual([answer["status"] for answer in answers], ["stored", "stored"])
@@ -105,12 +105,12 @@ class EveryKind(DatabaseTest):
     def test_one_saves_twice_while_another_saves_once(self) -> None:
         payload, record = line()["look.record"]
         send("stop.open", {"block_id": str(made("Tunnel 1"))}, uuid.UUID(payload["stop_id"]))
-        start, other, one, two, three = (uuid.uuid4() for _ in range(5))
+        start, other, record_id, two, three = (uuid.uuid4() for _ in range(5))
         send("look.record", payload, record, command=start)
         send("look.record", payload | {"note": "B"}, record, base=start, command=other)
         batch = [
-            envelope("look.record", payload | {"note": "A1"}, record, base=start, command=one),
-            envelope("look.record", payload | {"note": "A2"}, record, base=one, command=two),
+            envelope("look.record", payload | {"note": "A1"}, record, base=start, command=record_id),
+            envelope("look.record", payload | {"note": "A2"}, record, base=record_id, command=two),
         ]
         answers = writing.sync(FARM, member("scout"), catalogue, batch, REAL)
         self.assertEqual([answer["status"] for answer in answers], ["conflict", "conflict"])
@@ -119,7 +119,7 @@ class EveryKind(DatabaseTest):
             self.assertEqual(session.get_one(Look, (FARM, record)).note, "B")
             versions = VERSIONS[Look]
             kept = select(versions.c.base_command, versions.c.payload["note"].astext).where(versions.c.command_id == two)
-            self.assertEqual(session.execute(kept).one(), (one, "A2"))
+            self.assertEqual(session.execute(kept).one(), (record_id, "A2"))
         self.assertEqual(send("look.record", payload, record, base=two, command=three)["status"], "conflict")
 
     def test_a_base_that_has_not_arrived_waits(self) -> None:
@@ -141,31 +141,31 @@ class EveryKind(DatabaseTest):
         self.assertTrue(again[0]["replayed"])
 
     def test_viewers_write_nothing_and_scouts_sign_nothing(self) -> None:
-        told = line()
+        application_line = line()
         before = count(CommandRow)
-        for kind, (payload, record) in told.items():
+        for kind, (payload, record) in application_line.items():
             with self.assertRaises(Forbidden):
                 send(kind, payload, record, role="viewer")
         self.assertEqual(count(CommandRow), before)
-        for kind, (payload, record) in told.items():
+        for kind, (payload, record) in application_line.items():
             send(kind, payload, record)
         with self.assertRaises(Forbidden):
-            send("application.record", application(told["decision.make"][1]), role="scout")
+            send("application.record", application(application_line["decision.make"][1]), role="scout")
 
     def test_two_at_once_store_it_once(self) -> None:
         payload, record = line()["stop.open"]
         command, results = uuid.uuid4(), []
 
-        def one() -> None:
+        def sender() -> None:
             results.append(send("stop.open", payload, record, command=command))
 
-        threads = [threading.Thread(target=one) for _ in range(6)]
+        threads = [threading.Thread(target=sender) for _ in range(6)]
         for thread in threads:
             thread.start()
         for thread in threads:
             thread.join()
         self.assertEqual(len(results), 6)
-        self.assertEqual(sum("replayed" not in one for one in results), 1)
+        self.assertEqual(sum("replayed" not in result for result in results), 1)
         self.assertEqual(count(Stop, id=record), 1)
 
     def test_two_writers_of_one_record_take_turns(self) -> None:
@@ -174,10 +174,10 @@ class EveryKind(DatabaseTest):
         send("stop.open", payload, record, command=first)
         results: list[str] = []
 
-        def one() -> None:
+        def sender() -> None:
             results.append(send("stop.open", payload, record, base=first)["status"])
 
-        threads = [threading.Thread(target=one) for _ in range(4)]
+        threads = [threading.Thread(target=sender) for _ in range(4)]
         for thread in threads:
             thread.start()
         for thread in threads:

@@ -59,7 +59,7 @@ class Enquiries(DatabaseTest):
     def test_past_answers_for_like_cases_are_offered(self) -> None:
         with farm_session(FARM) as session:
             like = enquiries.like(session, "rose", CIRCLES, uuid.uuid4())
-            self.assertEqual({one.agents for one in like}, {("leafcutter-bee",)})
+            self.assertEqual({row.agents for row in like}, {("leafcutter-bee",)})
             self.assertIn("circles-cut-from-the-edge", like[0].shared)
             birch = enquiries.like(session, "birch", CIRCLES, uuid.uuid4())
             self.assertIsNotNone(birch[0].look_id)
@@ -82,11 +82,11 @@ class Findings(DatabaseTest):
             "look.record", {"stop_id": str(look.stop_id), "signs": {"drooping": "seen"}, "note": "Was wrong"}, look.id, base=look.command_id
         )
         with farm_session(FARM) as session:
-            found = findings.of_look(session, look.id)
-        self.assertEqual([one.number for one in found.versions], [2, 1])
-        self.assertEqual(found.versions[0].note, "Was wrong")
-        self.assertIn("legless-white-maggots", found.versions[1].signs)
-        self.assertGreaterEqual(len([one for one in found.history if one.agent == "cabbage-maggot"]), 2)
+            finding = findings.of_look(session, look.id)
+        self.assertEqual([version.number for version in finding.versions], [2, 1])
+        self.assertEqual(finding.versions[0].note, "Was wrong")
+        self.assertIn("legless-white-maggots", finding.versions[1].signs)
+        self.assertGreaterEqual(len([entry for entry in finding.history if entry.agent == "cabbage-maggot"]), 2)
         with farm_session(FARM) as session, self.assertRaises(NotHere):
             findings.of_look(session, uuid.uuid4())
 

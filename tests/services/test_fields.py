@@ -89,8 +89,8 @@ class Forms(unittest.TestCase):
     def test_empty_optional_fields_are_nothing_and_empty_entries_are_left_out(self) -> None:
         payload = KINDS["block.save"].command.of_form({"station_id": "", "elevation": " ", "harvest_from": ""})
         self.assertEqual(payload, {"station_id": None, "elevation": None, "harvest_from": None})
-        told = KINDS["stage.sighting"].command.of_form({"counts.egg": "3", "counts.larva": "", "counts.pupa": "x"})
-        self.assertEqual(told["counts"], {"egg": 3, "pupa": "x"})
+        sighting = KINDS["stage.sighting"].command.of_form({"counts.egg": "3", "counts.larva": "", "counts.pupa": "x"})
+        self.assertEqual(sighting["counts"], {"egg": 3, "pupa": "x"})
 
     def test_a_box_that_is_not_ticked_is_no(self) -> None:
         self.assertFalse(KINDS["trap.save"].command.of_form({})["ended"])
@@ -114,4 +114,4 @@ class Ids(unittest.TestCase):
     def test_one_is_an_id_however_it_comes(self) -> None:
         record = uuid.uuid4()
         rule = fields.RecordId("block")
-        self.assertEqual({rule.read(told, CHECKS) for told in (record, str(record), record.hex)}, {record})
+        self.assertEqual({rule.read(identity, CHECKS) for identity in (record, str(record), record.hex)}, {record})

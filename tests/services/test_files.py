@@ -69,8 +69,8 @@ class Large(DatabaseTest):
         self.assertIn("unit", self.preview({}).problem)
         self.assertEqual(self.waiting(), [])
         for _ in range(3):
-            told = self.preview(FORM)
-            self.assertEqual((told.understood, told.problem, told.upload.job), (None, "", Job.READING))
+            preview = self.preview(FORM)
+            self.assertEqual((preview.understood, preview.problem, preview.upload.job), (None, "", Job.READING))
         jobs = self.waiting()
         self.assertEqual(len(jobs), 1)
         steps: list[int] = []
@@ -106,9 +106,9 @@ class Large(DatabaseTest):
         tasks.read_file(**first)
         self.assertEqual((self.row().job, self.row().understood), (Job.READING, {}))
         tasks.read_file(**second)
-        told = self.preview(FORM | {"unit": "F"}).understood
-        assert told
-        self.assertLess(told.days[0].tmax, 0)
+        understood = self.preview(FORM | {"unit": "F"}).understood
+        assert understood
+        self.assertLess(understood.days[0].tmax, 0)
 
     def test_a_fault_is_told_and_nothing_is_stored(self) -> None:
         self.store()

@@ -23,9 +23,9 @@ class Outlook(DatabaseTest):
         self.assertRegex(released, r"About [\d.]+ predatory mites for each leaf, let go today, hold it within 14 days")
 
     def test_enemies_counted_beside_change_the_outlook(self) -> None:
-        told = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2], [2, 1, 3, 2, 2])
-        self.assertIn("it falls to", told[2])
-        self.assertIn("none need be let go", told[3])
+        words = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2], [2, 1, 3, 2, 2])
+        self.assertIn("it falls to", words[2])
+        self.assertIn("none need be let go", words[3])
 
     def test_without_a_count_only_the_pace_is_said(self) -> None:
         with farm_session(FARM) as session:

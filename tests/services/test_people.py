@@ -26,7 +26,7 @@ class Passwords(unittest.TestCase):
 class Members(DatabaseTest):
     def test_memberships(self) -> None:
         with farm_session(None) as session:
-            found = people.memberships(session, made(ILVA))
-        self.assertEqual([(one.farm_id, one.role) for one in found], [(FARM, "owner")])
+            memberships = people.memberships(session, made(ILVA))
+        self.assertEqual([(membership.farm_id, membership.role) for membership in memberships], [(FARM, "owner")])
         with farm_session(FARM) as session:
             self.assertEqual(len(people.members(session)), len(PEOPLE))

@@ -57,9 +57,9 @@ class Pictures(DatabaseTest):
 
     def test_the_place_is_kept_only_where_it_is_wanted(self) -> None:
         silent = self.attach(picture(400, 300))
-        told = self.attach(picture(400, 301), keep_place=True)
+        attached = self.attach(picture(400, 301), keep_place=True)
         self.assertIsNone(self.kept(silent).latitude)
-        self.assertAlmostEqual(self.kept(told).latitude or 0, 46.2083, places=3)
+        self.assertAlmostEqual(self.kept(attached).latitude or 0, 46.2083, places=3)
 
     def test_refusals(self) -> None:
         for content, words in ((b"not a picture", "not a picture"), (b"0" * (photos.MOST_BYTES_IN + 1), "20 MB")):

@@ -30,12 +30,12 @@ class Races(DatabaseTest):
         """Statuses of batches that are sent at the same moment."""
         start = threading.Barrier(len(batches))
 
-        def one(batch: list[dict[str, Any]]) -> list[str]:
+        def sender(batch: list[dict[str, Any]]) -> list[str]:
             start.wait()
             return [answer["status"] for answer in writing.sync(FARM, member("owner"), catalogue, batch, REAL)]
 
         with ThreadPoolExecutor(len(batches)) as pool:
-            return list(pool.map(one, batches))
+            return list(pool.map(sender, batches))
 
     def versions(self, record: str) -> int:
         with farm_session(FARM) as session:

@@ -38,8 +38,8 @@ class Pushed(DatabaseTest):
             self.key = pushed.give_key(session, member("adviser"), session.get_one(Station, (FARM, MAST)))
         self.client = create_app(TESTING=False).test_client()
 
-    def push(self, told: Any, key: str | None = None, station: uuid.UUID = MAST) -> Any:
-        return self.client.post(f"/push/{FARM}/{station}", json=told, headers={"Authorization": f"Bearer {key or self.key}"})
+    def push(self, payload: Any, key: str | None = None, station: uuid.UUID = MAST) -> Any:
+        return self.client.post(f"/push/{FARM}/{station}", json=payload, headers={"Authorization": f"Bearer {key or self.key}"})
 
     def total(self, model: Any) -> int:
         with farm_session(FARM) as session:
@@ -65,22 +65,22 @@ class Pushed(DatabaseTest):
         self.assertEqual({day.day: how for day, how in filled.items() if day >= dt.date(2026, 6, 18)}, {19: "line", 20: "line", 21: "line"})
 
     def test_bad_readings_are_refused_by_place_and_the_others_go_in(self) -> None:
-        told: dict[str, Any] = hours(6, "2026-06-17T00:00:00+01:00")
-        told["readings"][1]["temp"] = 300
-        told["readings"][2]["at"] = "2026-02-30T00:00:00+01:00"
-        told["readings"][3]["at"] = "2026-06-17T03:00:00"
-        told["readings"][4]["at"] = "2027-06-17T03:00:00+01:00"
-        told["readings"][5] = "nothing"
-        answer = self.push(told)
+        hourly: dict[str, Any] = hours(6, "2026-06-17T00:00:00+01:00")
+        hourly["readings"][1]["temp"] = 300
+        hourly["readings"][2]["at"] = "2026-02-30T00:00:00+01:00"
+        hourly["readings"][3]["at"] = "2026-06-17T03:00:00"
+        hourly["readings"][4]["at"] = "2027-06-17T03:00:00+01:00"
+        hourly["readings"][5] = "nothing"
+        answer = self.push(hourly)
         self.assertEqual((answer.status_code, answer.json["stored"]), (207, 1))
-        reasons = {one["place"]: one["why"] for one in answer.json["refused"]}
+        reasons = {refusal["place"]: refusal["why"] for refusal in answer.json["refused"]}
         for place, words in ((1, "-60 to 60"), (2, "is not a time"), (3, "no zone"), (4, "still ahead"), (5, "an object")):
             self.assertIn(words, reasons[place])
 
     def test_what_is_no_list_of_readings(self) -> None:
         nothing: tuple[Any, ...] = ([], {"readings": "x"}, None)
-        for told in nothing:
-            answer = self.push(told)
+        for sentence in nothing:
+            answer = self.push(sentence)
             self.assertEqual(answer.status_code, 400)
             self.assertIn('"readings"', answer.json["error"])
         self.assertEqual(self.push({"readings": [{}] * 2000}).status_code, 400)
@@ -131,7 +131,7 @@ class Judged(DatabaseTest):
     def test_a_spike_counts_until_a_person_leaves_it_out_and_the_raw_day_stays(self) -> None:
         with farm_session(FARM) as session:
             doubts = judging.doubts(session, session.get_one(Station, (FARM, RIDGE)))
-            self.assertEqual([(one.flag.date, one.flag.kind, one.judgement) for one in doubts], [(SPIKE, "spike", None)])
+            self.assertEqual([(doubt.flag.date, doubt.flag.kind, doubt.judgement) for doubt in doubts], [(SPIKE, "spike", None)])
             flagged = session.get_one(WeatherDerived, (FARM, RIDGE, SPIKE)).flags
             self.assertEqual(flagged[0]["kind"], "spike")
         raw = self.high()

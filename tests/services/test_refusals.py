@@ -36,20 +36,20 @@ class Refusals(DatabaseTest):
         self.refused("station.save", "latitude", "-90 to 90", latitude=123)
 
     def test_a_control_that_is_not_on_offer(self) -> None:
-        told = line()
+        application_line = line()
         for kind in ("stop.open", "look.record", "sample.record"):
-            send(kind, *told[kind])
-        payload, record = told["decision.make"]
+            send(kind, *application_line[kind])
+        payload, record = application_line["decision.make"]
         with self.assertRaises(Refused):
             send("decision.make", payload | {"control": "granulovirus"}, record)
 
     def test_nothing_is_planned_on_a_symptom(self) -> None:
-        told = line()
-        send("stop.open", *told["stop.open"])
-        payload, record = told["look.record"]
+        application_line = line()
+        send("stop.open", *application_line["stop.open"])
+        payload, record = application_line["look.record"]
         send("look.record", payload | {"signs": {"stippling": "seen"}}, record)
-        send("sample.record", *told["sample.record"])
-        call, decision = told["decision.make"]
+        send("sample.record", *application_line["sample.record"])
+        call, decision = application_line["decision.make"]
         with self.assertRaises(Refused):
             send("decision.make", call, decision)
         send("decision.make", call | {"control": ""}, decision)
@@ -57,10 +57,10 @@ class Refusals(DatabaseTest):
         self.assertEqual(count(ReturnVisit, decision_id=decision), 1)
 
     def test_signing(self) -> None:
-        told = line()
-        for kind, (payload, record) in told.items():
+        application_line = line()
+        for kind, (payload, record) in application_line.items():
             send(kind, payload, record)
-        right = application(told["decision.make"][1])
+        right = application(application_line["decision.make"][1])
         for change, field in (
             ({"checks": []}, "checks"),
             ({"area": 50}, "area"),
@@ -76,9 +76,9 @@ class Refusals(DatabaseTest):
 
     def test_a_call_takes_only_a_count_of_its_own_stop(self) -> None:
         here, there = line(), line()
-        for told in (here, there):
+        for words in (here, there):
             for kind in ("stop.open", "look.record", "sample.record"):
-                send(kind, *told[kind])
+                send(kind, *words[kind])
         payload, record = here["decision.make"]
         other = there["decision.make"][0]["sample_id"]
         with self.assertRaises(Refused) as caught:
@@ -88,10 +88,10 @@ class Refusals(DatabaseTest):
         self.assertEqual(send("decision.make", payload, record)["status"], "stored")
 
     def test_a_treatment_is_not_finished_tomorrow(self) -> None:
-        told = line()
-        for kind, (payload, record) in told.items():
+        application_line = line()
+        for kind, (payload, record) in application_line.items():
             send(kind, payload, record)
-        right = application(told["decision.make"][1])
+        right = application(application_line["decision.make"][1])
         tomorrow = (NOW + dt.timedelta(days=1)).isoformat()
         with self.assertRaises(Refused) as caught:
             send("application.record", right | {"finished_at": tomorrow}, role="applicator")

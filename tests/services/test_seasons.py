@@ -41,18 +41,18 @@ class Sightings(DatabaseTest):
     def test_a_sighting_moves_the_forecast_of_its_block_only(self) -> None:
         def hatch(block: uuid.UUID) -> dt.date:
             with farm_session(FARM) as session:
-                found = forecasts.of_block(
+                outlook = forecasts.of_block(
                     session, session.get_one(Farm, FARM), session.get_one(Block, (FARM, block)), catalogue.agent(MOTH), DAY
                 )
-                assert found
-                return next(one.p50 for one in found.forecast.events if one.id == "leaving" and one.p50)
+                assert outlook
+                return next(event.p50 for event in outlook.forecast.events if event.id == "leaving" and event.p50)
 
-        one, other = hatch(ORCHARD), hatch(made("Orchard B"))
+        hatch_here, other = hatch(ORCHARD), hatch(made("Orchard B"))
         send(
             "stage.sighting",
             {"block_id": str(ORCHARD), "agent": MOTH, "on": "2026-06-17", "counts": {"larva": 30, "pupa": 25}, "note": ""},
         )
-        self.assertLess(hatch(ORCHARD), one)
+        self.assertLess(hatch(ORCHARD), hatch_here)
         self.assertEqual(hatch(made("Orchard B")), other)
 
     def test_what_is_refused_and_where(self) -> None:
@@ -77,8 +77,8 @@ class CropStages(DatabaseTest):
 
     def test_soybean_nodes_foretell_the_next(self) -> None:
         outline = [[0, 0], [9, 0], [9, 9]]
-        told = {"name": "Bean end", "crop": "soybean", "place": "field", "cultivar": "", "area": 1, "outline": outline}
-        block = send("block.save", told)["record_id"]
+        fields = {"name": "Bean end", "crop": "soybean", "place": "field", "cultivar": "", "area": 1, "outline": outline}
+        block = send("block.save", fields)["record_id"]
         for on, node in (("2026-06-04", 4), ("2026-06-16", 7)):
             send("crop.stage", {"block_id": block, "on": on, "code": 14, "node": node, "counted": "unifoliate", "note": ""})
         with farm_session(FARM) as session:
@@ -96,7 +96,7 @@ class BlockWeather(DatabaseTest):
     def test_nearby_stations_are_mixed_at_the_blocks_height_and_the_logger_stays_out(self) -> None:
         with farm_session(FARM) as session:
             farm, birch = session.get_one(Farm, FARM), session.get_one(Block, (FARM, made("Birch bed")))
-            self.assertEqual([one.name for one in block_weather.sources(session, farm, birch)], ["Valley mast", "Ridge mast"])
+            self.assertEqual([source.name for source in block_weather.sources(session, farm, birch)], ["Valley mast", "Ridge mast"])
             day = dt.date(2026, 6, 10)
             mixed = block_weather.record_of(session, farm, birch)
             kept = {
@@ -108,7 +108,7 @@ class BlockWeather(DatabaseTest):
             bounds = sorted((kept["Valley mast"][1] - 0.0065 * 60, kept["Ridge mast"][1] + 0.0065 * 170))
             self.assertTrue(bounds[0] - 1e-9 <= mixed.days[day][1] <= bounds[1] + 1e-9)
             tunnel = session.get_one(Block, (FARM, made("Tunnel 1")))
-            self.assertEqual([one.name for one in block_weather.sources(session, farm, tunnel)], ["Tunnel logger"])
+            self.assertEqual([source.name for source in block_weather.sources(session, farm, tunnel)], ["Tunnel logger"])
 
     def test_a_stations_gap_is_filled_from_its_neighbour_and_counted_as_filled(self) -> None:
         with farm_session(FARM) as session:
@@ -116,8 +116,8 @@ class BlockWeather(DatabaseTest):
             birch = session.get_one(Block, (FARM, made("Birch bed")))
             birch.weather, birch.station_id = "station", made("Ridge mast")
             session.flush()
-            told, past = block_weather.series(session, farm, birch, DAY, dt.date(2026, 3, 1))
-            kinds = dict(zip(told.dates, told.kind, strict=True))
+            series, past = block_weather.series(session, farm, birch, DAY, dt.date(2026, 3, 1))
+            kinds = dict(zip(series.dates, series.kind, strict=True))
             self.assertEqual({kinds[dt.date(2026, 4, 3) + dt.timedelta(days=n)] for n in range(6)}, {"neighbour"})
             self.assertEqual(len(past), 2)
             session.rollback()
@@ -136,11 +136,11 @@ class BlockWeather(DatabaseTest):
     def test_warmer_days_ahead_leave_the_past_alone(self) -> None:
         with farm_session(FARM) as session:
             farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, ORCHARD))
-            told, past = block_weather.series(session, farm, block, DAY, dt.date(2026, 5, 15))
-            ahead, warm = warmed(told, 2.0, DAY), [warmed(year, 2.0) for year in past]
-            step = np.asarray(ahead.tmax) - np.asarray(told.tmax)
-            self.assertEqual({round(float(one), 6) for day, one in zip(told.dates, step, strict=True) if day < DAY}, {0.0})
-            self.assertEqual({round(float(one), 6) for day, one in zip(told.dates, step, strict=True) if day >= DAY}, {2.0})
+            series, past = block_weather.series(session, farm, block, DAY, dt.date(2026, 5, 15))
+            ahead, warm = warmed(series, 2.0, DAY), [warmed(year, 2.0) for year in past]
+            step = np.asarray(ahead.tmax) - np.asarray(series.tmax)
+            self.assertEqual({round(float(heat_step), 6) for day, heat_step in zip(series.dates, step, strict=True) if day < DAY}, {0.0})
+            self.assertEqual({round(float(heat_step), 6) for day, heat_step in zip(series.dates, step, strict=True) if day >= DAY}, {2.0})
             self.assertAlmostEqual(float(np.asarray(warm[0].tmin)[0] - np.asarray(past[0].tmin)[0]), 2.0)
 
 
@@ -152,35 +152,37 @@ class Stored(DatabaseTest):
     def test_what_is_stored_reads_back_as_it_was(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
-            one = next(one.ask for one in self.listing(session) if one.ask.agent.id == BEETLE)
-            found = forecasts.answer(session, farm, one, DAY)
-            assert found
-            again = packing.unpack(*packing.pack(found))
-        self.assertEqual((again.events, again.dates, again.kinds, again.biofix), (found.events, found.dates, found.kinds, found.biofix))
-        for stage, row in found.shares.items():
+            asked_about = next(row.ask for row in self.listing(session) if row.ask.agent.id == BEETLE)
+            outlook = forecasts.answer(session, farm, asked_about, DAY)
+            assert outlook
+            again = packing.unpack(*packing.pack(outlook))
+        self.assertEqual(
+            (again.events, again.dates, again.kinds, again.biofix), (outlook.events, outlook.dates, outlook.kinds, outlook.biofix)
+        )
+        for stage, row in outlook.shares.items():
             np.testing.assert_allclose(again.shares[stage], row, atol=1e-6)
-        np.testing.assert_allclose(again.heat, found.heat, rtol=1e-5)
+        np.testing.assert_allclose(again.heat, outlook.heat, rtol=1e-5)
 
     def test_a_change_makes_only_what_rests_on_it_stale(self) -> None:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             listed, run = results.refresh(session, farm, ground.blocks(session), catalogue, DAY, REAL)
             self.assertIsNone(run)
-            self.assertTrue(listed and all(one.fresh for one in listed))
+            self.assertTrue(listed and all(row.fresh for row in listed))
         send("stage.sighting", {"block_id": str(LONG), "agent": BEETLE, "on": "2026-06-17", "counts": {"larva": 9}, "note": ""})
         with farm_session(FARM) as session:
-            self.assertEqual([one.ask.agent.id for one in self.listing(session) if not one.fresh], [BEETLE])
+            self.assertEqual([row.ask.agent.id for row in self.listing(session) if not row.fresh], [BEETLE])
 
     def test_two_at_once_reckon_it_once(self) -> None:
         with farm_session(FARM) as session:
             session.execute(text("UPDATE season_result SET key = 'old'"))
             farm = session.get_one(Farm, FARM)
-            one = next(one.ask for one in self.listing(session) if one.ask.agent.id == BEETLE)
+            asked_about = next(row.ask for row in self.listing(session) if row.ask.agent.id == BEETLE)
         answers: list[bool] = []
 
         def work() -> None:
             with farm_session(FARM, role="worker") as own:
-                answers.append(results.keep(own, farm, one, DAY, REAL))
+                answers.append(results.keep(own, farm, asked_about, DAY, REAL))
 
         threads = [threading.Thread(target=work) for _ in range(2)]
         for thread in threads:
@@ -227,7 +229,7 @@ class Runs(DatabaseTest):
             after = dict(session.execute(select(SeasonResult.block_id, SeasonResult.reckoned_at)).all())
             self.assertTrue(all(after[block] == when for block, when in before.items()))
             farm = session.get_one(Farm, FARM)
-            self.assertTrue(all(one.fresh for one in results.listing(session, farm, ground.blocks(session), catalogue, DAY)))
+            self.assertTrue(all(row.fresh for row in results.listing(session, farm, ground.blocks(session), catalogue, DAY)))
             self.assertEqual(session.execute(select(func.count()).select_from(SeasonResult)).scalar_one(), total)
 
     def test_stations_are_left_alone_longer_the_more_often_they_fail(self) -> None:

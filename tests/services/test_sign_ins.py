@@ -25,10 +25,10 @@ class TooSoon(Exception):
 
 def enter(email: str, password: str, at: dt.datetime = NOW, address: str = "10.0.0.1") -> people.Person | None:
     with farm_session(None) as session:
-        told = sign_ins.check(session, email, password, From(address), at)
-    if told.wait:
-        raise TooSoon(told.wait)
-    return told.person
+        outcome = sign_ins.check(session, email, password, From(address), at)
+    if outcome.wait:
+        raise TooSoon(outcome.wait)
+    return outcome.person
 
 
 def slowed(email: str, at: dt.datetime, address: str) -> int:

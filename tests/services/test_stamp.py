@@ -44,9 +44,9 @@ class Stamp(DatabaseTest):
 
     def test_writers_do_not_wait_for_each_other_and_both_are_noted(self) -> None:
         before, between = now(), []
-        with farm_session(FARM) as one, farm_session(FARM) as two:
+        with farm_session(FARM) as session_one, farm_session(FARM) as two:
             two.execute(text("SET LOCAL lock_timeout = '2s'"))
-            one.execute(text("UPDATE block SET area = area WHERE name = 'Orchard A'"))
+            session_one.execute(text("UPDATE block SET area = area WHERE name = 'Orchard A'"))
             two.execute(text("UPDATE block SET area = area WHERE name = 'Orchard B'"))
             two.commit()
             between.append(now())

@@ -23,8 +23,10 @@ DAY = NOW.date()
 
 class Rules(unittest.TestCase):
     def test_reading_and_lure_by_day(self) -> None:
-        found = rules.due(dt.date(2026, 5, 1), 3, dt.date(2026, 6, 10), dt.date(2026, 5, 1), 42)
-        self.assertEqual([(one.what, one.on) for one in found], [("lure", dt.date(2026, 6, 12)), ("check", dt.date(2026, 6, 13))])
+        due_day = rules.due(dt.date(2026, 5, 1), 3, dt.date(2026, 6, 10), dt.date(2026, 5, 1), 42)
+        self.assertEqual(
+            [(proposal.what, proposal.on) for proposal in due_day], [("lure", dt.date(2026, 6, 12)), ("check", dt.date(2026, 6, 13))]
+        )
         self.assertEqual(rules.due(dt.date(2026, 5, 1), 7, None, None, None), (rules.Due("check", dt.date(2026, 5, 8)),))
         with self.assertRaises(ValueError):
             rules.due(dt.date(2026, 5, 1), 0, None, None, None)
@@ -59,11 +61,11 @@ class Register(DatabaseTest):
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             hanging = traps.register(session, DAY)
-            demo = [one for one in hanging if one.trap.name in ("Trap 1", "Trap 2", "Trap 3")]
+            demo = [trap for trap in hanging if trap.trap.name in ("Trap 1", "Trap 2", "Trap 3")]
             self.assertEqual(len(demo), 3)
             waits = traps.waiting(demo, DAY)
             self.assertEqual(
-                {(one.name, one.what) for rows in waits.values() for one in rows},
+                {(row.name, row.what) for rows in waits.values() for row in rows},
                 {("Trap 1", "check"), ("Trap 2", "check"), ("Trap 2", "lure")},
             )
             walk = rounds.today(session, farm, catalogue, DAY, REAL).walk
@@ -77,7 +79,8 @@ class Register(DatabaseTest):
             with farm_session(FARM) as session:
                 farm = session.get_one(Farm, FARM)
                 return [
-                    (one.block, one.agent, one.on) for one in traps.proposals(session, farm, catalogue, DAY, traps.register(session, DAY))
+                    (proposal.block, proposal.agent, proposal.on)
+                    for proposal in traps.proposals(session, farm, catalogue, DAY, traps.register(session, DAY))
                 ]
 
         self.assertEqual(proposed(), [("Mill Piece", "diamondback-moth", dt.date(2026, 6, 13))])
@@ -89,21 +92,21 @@ class Register(DatabaseTest):
             self.assertIn((made("Mill Piece"), "diamondback-moth"), forecasts.watched(session, DAY))
 
     def test_a_new_lure_starts_its_days_anew(self) -> None:
-        one = uuid.UUID(self.send("trap.save", self.told(name="Trap 11"))["record_id"])
-        self.send("trap.check", {"trap_id": str(one), "on": "2026-06-15", "caught": 2, "new_lure": True, "note": ""})
+        trap_id = uuid.UUID(self.send("trap.save", self.told(name="Trap 11"))["record_id"])
+        self.send("trap.check", {"trap_id": str(trap_id), "on": "2026-06-15", "caught": 2, "new_lure": True, "note": ""})
         with farm_session(FARM) as session:
-            self.assertEqual(session.get_one(Trap, (FARM, one)).lure_on, dt.date(2026, 6, 15))
+            self.assertEqual(session.get_one(Trap, (FARM, trap_id)).lure_on, dt.date(2026, 6, 15))
 
     def test_a_card_has_no_lure(self) -> None:
-        one = uuid.UUID(self.send("trap.save", self.told(name="Card 1", kind="card", lure_days=None))["record_id"])
+        trap_id = uuid.UUID(self.send("trap.save", self.told(name="Card 1", kind="card", lure_days=None))["record_id"])
         with farm_session(FARM) as session:
-            trap = session.get_one(Trap, (FARM, one))
+            trap = session.get_one(Trap, (FARM, trap_id))
             self.assertEqual((trap.lure_on, trap.lure_days), (None, None))
 
     def test_one_taken_in_waits_for_nothing(self) -> None:
         first = uuid.uuid4()
-        one = uuid.UUID(self.send("trap.save", self.told(name="Trap 12"), command=first)["record_id"])
-        self.send("trap.save", self.told(name="Trap 12", ended=True), one, base=first)
+        trap_id = uuid.UUID(self.send("trap.save", self.told(name="Trap 12"), command=first)["record_id"])
+        self.send("trap.save", self.told(name="Trap 12", ended=True), trap_id, base=first)
         with farm_session(FARM) as session:
             self.assertNotIn("Trap 12", [hung.trap.name for hung in traps.register(session, DAY)])
             self.assertIn("Trap 12", [hung.trap.name for hung in traps.register(session, DAY, ended=True)])

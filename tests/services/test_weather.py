@@ -111,9 +111,9 @@ class Files(DatabaseTest):
             upload = files.get(session, member("adviser"), upload_id)
             self.assertIn("unit", files.preview(session, upload, {}, NOW).problem)
             form = {"unit": "C", "order": "ymd"}
-            told = files.preview(session, upload, form, NOW)
-            assert told.understood
-            self.assertEqual((told.understood.count, told.understood.refused_count), (336, 2))
+            preview = files.preview(session, upload, form, NOW)
+            assert preview.understood
+            self.assertEqual((preview.understood.count, preview.understood.refused_count), (336, 2))
             first = files.store(session, member("adviser"), upload, form, NOW, NOW)
             again = files.store(session, member("adviser"), upload, form, NOW, NOW)
         self.assertEqual((first, first["stored"]), (again, 336))
@@ -125,9 +125,9 @@ class Files(DatabaseTest):
         upload_id = self.receive(content)
         with farm_session(FARM) as session:
             upload = files.get(session, member("adviser"), upload_id)
-            told = files.preview(session, upload, {}, NOW)
-            assert told.understood
-            self.assertEqual((told.problem, [day.tmax for day in told.understood.days]), ("", [21.5, 22.0, 21.8]))
+            preview = files.preview(session, upload, {}, NOW)
+            assert preview.understood
+            self.assertEqual((preview.problem, [day.tmax for day in preview.understood.days]), ("", [21.5, 22.0, 21.8]))
             self.assertEqual(files.store(session, member("adviser"), upload, {}, NOW, NOW)["stored"], 3)
             self.assertEqual(upload.content, content)
 
@@ -153,11 +153,11 @@ class Seasons(DatabaseTest):
             farm = session.get_one(Farm, FARM)
             orchard = session.get_one(Block, (FARM, made("Orchard A")))
             self.assertGreaterEqual(block_weather.hints(session, farm, orchard, day)["hot-and-dry"], 9)
-            found = forecasts.of_block(session, farm, orchard, catalogue.agent("codling-moth"), day)
-            assert found
-            self.assertEqual(found.biofix, dt.date(2026, 5, 15))
+            outlook = forecasts.of_block(session, farm, orchard, catalogue.agent("codling-moth"), day)
+            assert outlook
+            self.assertEqual(outlook.biofix, dt.date(2026, 5, 15))
             span = forecasts.window_of(
-                found.forecast, catalogue.agent("codling-moth").control("granulovirus"), catalogue.agent("codling-moth").heat, day
+                outlook.forecast, catalogue.agent("codling-moth").control("granulovirus"), catalogue.agent("codling-moth").heat, day
             )
             assert span
             self.assertLessEqual(span[0], day)

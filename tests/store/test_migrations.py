@@ -80,5 +80,5 @@ class Populated(unittest.TestCase):
     def test_roles_are_made_once_and_passwords_kept_up(self) -> None:
         database.template()
         with psycopg.connect(database.server(), autocommit=True) as connection:
-            found = connection.execute(sql.SQL("SELECT count(*) FROM pg_roles WHERE rolname LIKE 'bm\\_%'")).fetchone()
-        self.assertEqual(found, (5,))
+            row = connection.execute(sql.SQL("SELECT count(*) FROM pg_roles WHERE rolname LIKE 'bm\\_%'")).fetchone()
+        self.assertEqual(row, (5,))

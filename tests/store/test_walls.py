@@ -120,6 +120,6 @@ class Walls(DatabaseTest):
             context = MigrationContext.configure(
                 connection, opts={"include_object": lambda _o, name, *_: not str(name).startswith(("procrastinate_", "idx_procrastinate"))}
             )
-            found = compare_metadata(context, Base.metadata)
+            differences = compare_metadata(context, Base.metadata)
         owner.dispose()
-        self.assertEqual([one for one in found if "procrastinate" not in str(one)], [])
+        self.assertEqual([difference for difference in differences if "procrastinate" not in str(difference)], [])

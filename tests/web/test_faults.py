@@ -83,8 +83,8 @@ class TimeOfTheAct(PagesTest):
         with farm_session(FARM) as session:
             session.execute(text("UPDATE farm SET clock_at = clock_at + interval '3 hours'"))
         ticks = [part.split('"')[0] for part in page.split('name="checks" value="')[1:]]
-        told: dict[str, Any] = {"started_at": "2026-06-18T08:40", "finished_at": "2026-06-18T09:40", "amount": "2", "amount_unit": "L"}
-        answer = self.post(signer, card, form | told | {"area": "0.1", "checks": [_plain(tick) for tick in ticks]}, page=card)
+        fields: dict[str, Any] = {"started_at": "2026-06-18T08:40", "finished_at": "2026-06-18T09:40", "amount": "2", "amount_unit": "L"}
+        answer = self.post(signer, card, form | fields | {"area": "0.1", "checks": [_plain(tick) for tick in ticks]}, page=card)
         self.assertEqual(answer.status_code, 302, answer.get_data(as_text=True)[:3000])
         with farm_session(FARM) as session:
             self.assertEqual(session.scalars(select(Application).where(Application.treatment_id == row.id)).one().seen_at.hour, 8)

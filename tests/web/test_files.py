@@ -51,10 +51,10 @@ class Photographs(PagesTest):
     def test_a_photograph_s_time_is_believed_as_any_record_s_is(self) -> None:
         stop = self.one(Stop).id
         earlier = NOW - dt.timedelta(hours=2)
-        for n, (told, kept) in enumerate((("1970-01-01T00:04:00+00:00", NOW), (earlier.isoformat(), earlier), ("yesterday", NOW))):
+        for n, (typed, kept) in enumerate((("1970-01-01T00:04:00+00:00", NOW), (earlier.isoformat(), earlier), ("yesterday", NOW))):
             picture = io.BytesIO()
             Image.new("RGB", (20 + n, 20)).save(picture, "PNG")
-            form = {"stop": str(stop), "seen_at": told, "photo": (io.BytesIO(picture.getvalue()), "x.png")}
+            form = {"stop": str(stop), "seen_at": typed, "photo": (io.BytesIO(picture.getvalue()), "x.png")}
             answer = self.post(self.client, f"{F}/photo", form)
             self.assertEqual(answer.status_code, 200, answer.text)
             self.assertEqual(self.one(Photo, Photo.id == answer.json["record_id"]).seen_at, kept)

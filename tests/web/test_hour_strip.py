@@ -54,8 +54,8 @@ class HourStrip(unittest.TestCase):
     @given(st.lists(st.sampled_from(list(HourState)), min_size=3, max_size=60))
     def test_each_hour_has_its_cell_in_its_own_colour(self, states: list[HourState]) -> None:
         drawn = svg.strips_svg(table(states), ZONE, "hours")
-        told = re.findall(r"<g><title>[^<]*? (ok|caution|no)</title><rect [^>]*fill=\"([^\"]*)\"", drawn)
-        self.assertEqual([state for state, _ in told], [*states, *states])
-        for state, colour in told:
+        word = re.findall(r"<g><title>[^<]*? (ok|caution|no)</title><rect [^>]*fill=\"([^\"]*)\"", drawn)
+        self.assertEqual([state for state, _ in word], [*states, *states])
+        for state, colour in word:
             self.assertEqual(colour, svg.FILL[HourState(state)])
         self.assertEqual(len(set(svg.FILL.values())), 3)

@@ -9,10 +9,10 @@ CALLS = 2_000
 
 class ManyCalls(PagesTest):
     def test_two_thousand_calls_and_every_page_afterwards(self) -> None:
-        told = calls.run(CALLS)
-        self.assertEqual((told.lost, told.lines), (0, []))
-        self.assertLessEqual(set(told.statuses), {"stored", "refused", "wait", "conflict", "other content"})
+        run = calls.run(CALLS)
+        self.assertEqual((run.lost, run.lines), (0, []))
+        self.assertLessEqual(set(run.statuses), {"stored", "refused", "wait", "conflict", "other content"})
         # It was no idle question: nonsense was refused, and some of it was good after all.
-        self.assertGreater(told.statuses["refused"], CALLS / 5)
-        self.assertGreater(told.statuses["stored"], 20)
+        self.assertGreater(run.statuses["refused"], CALLS / 5)
+        self.assertGreater(run.statuses["stored"], 20)
         self.assertLessEqual(set(walk(self.client)), {200, 302})

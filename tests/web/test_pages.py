@@ -61,9 +61,9 @@ class PagesTest(DatabaseTest):
         return client
 
     def token(self, client: FlaskClient, page: str) -> str:
-        found = re.search(r'name="csrf" content="([^"]+)"', client.get(page).get_data(as_text=True))
-        assert found, page
-        return found.group(1)
+        hit = re.search(r'name="csrf" content="([^"]+)"', client.get(page).get_data(as_text=True))
+        assert hit, page
+        return hit.group(1)
 
     def post(self, client: FlaskClient, path: str, form: dict[str, Any], page: str = f"{F}/farm") -> Any:
         return client.post(path, data={**form, "csrf_token": self.token(client, page)}, content_type="multipart/form-data")
@@ -121,9 +121,9 @@ class Answers(PagesTest):
 
     def test_scripts_and_styles_have_an_address_of_their_content(self) -> None:
         page = self.client.get(f"{F}/farm").get_data(as_text=True)
-        found = re.findall(r'(?:src|href|data-late)="(/static/(?:js/|app)[^"]*)"', page)
-        self.assertGreater(len(found), 3)
-        for address in found:
+        word = re.findall(r'(?:src|href|data-late)="(/static/(?:js/|app)[^"]*)"', page)
+        self.assertGreater(len(word), 3)
+        for address in word:
             answer = self.client.get(address)
             self.assertEqual(address.partition("?v=")[2], hashlib.sha256(answer.get_data()).hexdigest()[:12], address)
             self.assertGreater(answer.cache_control.max_age or 0, 86_400)
@@ -193,7 +193,7 @@ class Answers(PagesTest):
             "stage/nobody/egg.svg",
         ):
             self.assertEqual(self.client.get(f"/drawing/{path}").status_code, 404, path)
-        mild, bad = (self.client.get(f"/drawing/sign/chewed-holes.svg?leaf=broad&severity={one}").get_data() for one in (0.1, 1))
+        mild, bad = (self.client.get(f"/drawing/sign/chewed-holes.svg?leaf=broad&severity={value}").get_data() for value in (0.1, 1))
         self.assertNotEqual(mild, bad)
         self.assertIn("Codling moth: larva", self.client.get("/drawing/stage/codling-moth/larva.svg").get_data(as_text=True))
 
@@ -316,9 +316,9 @@ class Writing(PagesTest):
 
     def test_the_same_command_with_other_content_is_a_409(self) -> None:
         head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        told = envelope("stop.open", {"block_id": str(self.one(Block).id), "where": "a"})
-        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head).json["results"][0]["status"], "stored")
-        changed = {**told, "payload": {**told["payload"], "where": "b"}}
+        enveloped = envelope("stop.open", {"block_id": str(self.one(Block).id), "where": "a"})
+        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [enveloped]}, headers=head).json["results"][0]["status"], "stored")
+        changed = {**enveloped, "payload": {**enveloped["payload"], "where": "b"}}
         self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [changed]}, headers=head).status_code, 409)
         self.assertEqual(self.client.post(f"{F}/sync", json={"commands": "x"}, headers=head).status_code, 422)
 
@@ -337,11 +337,19 @@ class Writing(PagesTest):
         self.assertIn("too large", answer.get_data(as_text=True).lower())
 
     def test_an_enquiry_from_the_form_to_the_bench(self) -> None:
-        told = {**self.form(), "sender": "Somebody", "came_as": "message", "crop": "", "family": "", "place": "bed", "words": "Kept words"}
-        refused = self.post(self.client, f"{F}/enquiry", told)
+        fields = {
+            **self.form(),
+            "sender": "Somebody",
+            "came_as": "message",
+            "crop": "",
+            "family": "",
+            "place": "bed",
+            "words": "Kept words",
+        }
+        refused = self.post(self.client, f"{F}/enquiry", fields)
         self.assertEqual(refused.status_code, 400)
         self.assertIn("Kept words", refused.get_data(as_text=True))
-        kept = self.post(self.client, f"{F}/enquiry", {**told, "crop": "Rose"})
+        kept = self.post(self.client, f"{F}/enquiry", {**fields, "crop": "Rose"})
         self.assertEqual(kept.status_code, 302)
         bench = kept.headers["Location"]
         head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
@@ -357,8 +365,8 @@ class Writing(PagesTest):
         head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
         record = stops.child(stop.id, "look", "conflict")
         first, second = (envelope("look.record", {"stop_id": str(stop.id), "signs": {"honeydew": "seen"}}, record) for _ in range(2))
-        for told in (first, second):
-            self.client.post(f"{F}/sync", json={"commands": [told]}, headers=head)
+        for words in (first, second):
+            self.client.post(f"{F}/sync", json={"commands": [words]}, headers=head)
         self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
         page = self.client.get(f"{F}/book/record/{record}").get_data(as_text=True)
         self.assertIn("kept beside it", page)

@@ -157,13 +157,13 @@ class AskedAgain(PagesTest):
             "payload": {},
         }
         headers = {"X-CSRFToken": token}
-        told = client.post(f"{F}/sync", json={"commands": [command]}, headers=headers).json
-        self.assertEqual(told["results"][0]["status"], "ask")
+        answer = client.post(f"{F}/sync", json={"commands": [command]}, headers=headers).json
+        self.assertEqual(answer["results"][0]["status"], "ask")
         self.assertEqual(client.post("/again", json={"password": "wrong"}, headers=headers).status_code, 400)
         self.assertEqual(client.post("/again", json={"password": PASSWORD}, headers=headers).status_code, 200)
-        told = client.post(f"{F}/sync", json={"commands": [command]}, headers=headers).json
+        answer = client.post(f"{F}/sync", json={"commands": [command]}, headers=headers).json
         # It is asked no more; what is wrong with it now is the record itself.
-        self.assertEqual(told["results"][0]["status"], "refused")
+        self.assertEqual(answer["results"][0]["status"], "refused")
 
     def test_a_key_for_a_station_asks_too(self) -> None:
         address = f"{F}/station/{made('Ridge mast')}/key"

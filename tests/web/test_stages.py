@@ -64,8 +64,8 @@ class Season(PagesTest):
 
     def test_the_days_of_a_ribbon_add_up(self) -> None:
         page = self.client.get(f"{F}/stages?show=all").get_data(as_text=True)
-        for told in re.findall(r'<script type="application/json">(.*?)</script>', page):
-            days = json.loads(told)
+        for word in re.findall(r'<script type="application/json">(.*?)</script>', page):
+            days = json.loads(word)
             sums = np.sum(list(days["stages"].values()), axis=0)
             self.assertTrue((np.abs(sums - 100) <= 3).all())
             self.assertEqual(len(days["kinds"]), len(days["heat"][0]))
@@ -133,8 +133,8 @@ class Traps(PagesTest):
         self.assertIn('value="lots"', page)
 
     def test_a_trap_of_the_same_name_is_refused_with_the_entry_kept(self) -> None:
-        told = {"name": "Trap 1", "block_id": str(made("Orchard A")), "agent": "codling-moth", "kind": "delta", "x": "77", "y": "2"}
-        form = self.form() | told | {"set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": "42", "check_days": "3"}
+        fields = {"name": "Trap 1", "block_id": str(made("Orchard A")), "agent": "codling-moth", "kind": "delta", "x": "77", "y": "2"}
+        form = self.form() | fields | {"set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": "42", "check_days": "3"}
         answer = self.post(self.client, f"{F}/traps", form, page=f"{F}/traps")
         self.assertEqual(answer.status_code, 400)
         self.assertIn("an unmarked trap is a lost trap", answer.get_data(as_text=True))
@@ -157,7 +157,7 @@ class Stations(PagesTest):
         self.assertIn("Ridge mast has this key", again.get_data(as_text=True))
 
     def test_two_stations_of_one_name_and_an_address_that_is_none(self) -> None:
-        told = {
+        fields = {
             "name": "Ridge mast",
             "latitude": "46",
             "longitude": "7",
@@ -166,7 +166,7 @@ class Stations(PagesTest):
             "url": "ftp://x",
             "kind": "outdoor",
         }
-        page = self.post(self.client, f"{F}/station", self.form() | told).get_data(as_text=True)
+        page = self.post(self.client, f"{F}/station", self.form() | fields).get_data(as_text=True)
         self.assertIn("There is a station called Ridge mast already", page)
         self.assertIn("begins with http", page)
 
@@ -201,7 +201,7 @@ class Drawings(unittest.TestCase):
         stages = "|".join(re.escape(COLOURS[stage]) for stage in half)
         filled = [segments(d)[0] for d in re.findall(rf'd="([^"]*)" fill="(?:{stages})"', drawn)]
         self.assertEqual(len(filled), 4)
-        egg, larva, later, _ = (Polygon(one) for one in filled)
+        egg, larva, later, _ = (Polygon(day) for day in filled)
         # Ten rows of days are as far apart as two years' biofixes, and a larva stands on the eggs.
         self.assertAlmostEqual(later.bounds[0] - egg.bounds[0], axis.x(dt.date(2026, 5, 11)) - axis.x(dt.date(2026, 5, 1)), delta=0.2)
         self.assertAlmostEqual(egg.area, 2 * larva.area, delta=2)
