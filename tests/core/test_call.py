@@ -67,7 +67,15 @@ class LeaveIt(unittest.TestCase):
 
     def test_finished_dead_and_parasitised(self) -> None:
         for activity in ("finished", "dead", "parasitised"):
-            self.assertEqual(decide(replace(MITE, activity=activity), many(20)).kind, "leave")
+            self.assertEqual(decide(replace(MITE, activity=activity), None).kind, "leave")
+
+    def test_single_parasitised_or_dead_ones_do_not_end_an_attack(self) -> None:
+        for activity, field, few, most in (("dead", "dead", 20, 2000), ("parasitised", "parasitised", 1, 500)):
+            finding = replace(MITE, activity=activity)
+            self.assertEqual(decide(finding, many(20)).headline.kind, Says.CALL_ENDED, "how many is not known: count them")
+            self.assertEqual(decide(finding, replace(many(20), **{field: few})).kind, "act now")
+            self.assertEqual(decide(finding, replace(many(20), **{field: most})).kind, "leave")
+        self.assertEqual(decide(replace(MITE, activity="finished"), many(20)).kind, "act now", "live ones were counted")
 
     def test_too_late_for_this_generation(self) -> None:
         maggot = Finding("cabbage-maggot", "named", 0.9, True, "active")

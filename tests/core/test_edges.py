@@ -10,6 +10,7 @@ from scipy import stats
 from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, count
+from bootmark.core.field.choices import choices as offers
 from bootmark.core.meanings import ControlKind, LimitMethod, Side
 from bootmark.core.messages import Says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
@@ -25,7 +26,7 @@ SPRAYS = Policy(order=(ControlKind.SOFT, ControlKind.CONVENTIONAL))
 
 
 def choices(stage: StageNow = LARVAE, crop: CropState = POTATO) -> dict[str, Choice]:
-    return {choice.control: choice for choice in call.choices(BEETLE, stage, crop, Policy())}
+    return {choice.control: choice for choice in offers(BEETLE, stage, crop, Policy())}
 
 
 def decide(sample: Sample | None, stage: StageNow | None = None, finding: Finding = MITE, **more: object) -> Decision:
@@ -77,7 +78,7 @@ class Waits(unittest.TestCase):
             (decide(MANY, finding=replace(MITE, confirmed=False)), Says.CALL_UNPROVED, 1),
             (decide(MANY, finding=replace(MITE, verdict="must be reported")), Says.CALL_REPORT, 1),
             (decide(wide), Says.CALL_CLOSE, judgement.CLOSE_LOOK_DAYS),
-            (decide(MANY, finding=replace(MITE, activity="finished")), Says.CALL_OVER, judgement.OVER_LOOK_DAYS),
+            (decide(None, finding=replace(MITE, activity="finished")), Says.CALL_OVER, judgement.OVER_LOOK_DAYS),
             (decide(MANY, finding=cosmetic), Says.CALL_COSMETIC, judgement.HARMLESS_LOOK_DAYS),
             (decide(MANY, finding=harmless), Says.CALL_HARMLESS, judgement.HARMLESS_LOOK_DAYS),
             (decide(replace(MANY, enemies=(2,) * 20)), Says.CALL_HELP, judgement.HELPED_LOOK_DAYS),
@@ -163,7 +164,7 @@ class Acts(unittest.TestCase):
         scab = default().agent("apple-scab")
         sprays = tuple(control for control in scab.controls if control.kind in (ControlKind.SOFT, ControlKind.CONVENTIONAL))
         other = replace(default(), agents={**default().agents, scab.id: replace(scab, controls=sprays)})
-        finding = Finding(scab.id, "not a pest", 0.9, False)
+        finding = Finding(scab.id, "not a pest", 0.9, True)
         decision = call.decide(finding, StageNow(today=TODAY), None, None, None, CropState("apple"), Policy(), catalogue=other)
         self.assertEqual((decision.kind, decision.choices), ("refer", ()))
 

@@ -5,6 +5,7 @@ from typing import Any
 
 from sqlalchemy import select
 
+from bootmark.core.catalogue import plants
 from bootmark.services.base.command import Refused
 from bootmark.services.scouting import enquiries, findings, looks
 from bootmark.standins.estate import FARM
@@ -37,7 +38,7 @@ class Enquiries(DatabaseTest):
 
     def test_a_crop_is_meant_by_any_of_its_names(self) -> None:
         for words, crop in (("zucchini", "squash"), ("SQUASH", "squash"), ("raspb", "raspberry"), ("moonfruit", "moonfruit")):
-            self.assertEqual(catalogue.crop_meant(words), crop)
+            self.assertEqual(plants.crop_meant(words, catalogue), crop)
 
     def test_refusals_name_the_field(self) -> None:
         for more, name in (

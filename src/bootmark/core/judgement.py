@@ -12,6 +12,10 @@ from bootmark.core.limits import Around, Between, Limits
 HOW_OFTEN = {"always": 0.97, "usual": 0.75, "sometimes": 0.35, "seldom": 0.08, "never": 0.0}
 """chance. That a sign is there when its agent is. The words are the catalogue's; the numbers only keep their order and rough distance.
 Judgement, 2026-11-23."""
+MISTAKEN = {"hardly": 0.0003, "seldom": 0.01, "sometimes": 0.04, "often": 0.1}
+"""chance. That a sign is told as seen where it is not: a colony under the lens hardly ever, a curled leaf often. Judgement, 2026-11-26."""
+OVERLOOKED = {"hardly": 0.01, "seldom": 0.04, "sometimes": 0.1, "often": 0.25}
+"""chance. That a sign is told as absent where it is: a mound hardly ever, an egg by eye often. Judgement, 2026-11-26."""
 HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 """chance. That an agent is at work, before looking, on a host plant that caught the eye. Judgement, 2026-11-23."""
 TELLS_APART = 0.25
@@ -49,6 +53,15 @@ REPORTED_AT = 0.3
 LISTED_AT = 1e-3
 """chance. From which an explanation is listed by itself. Judgement, 2026-11-24."""
 
+LEADS_CLEARLY = 0.3
+"""chance. That any of a kind is at work, from which the look that would prove it comes first. Judgement, 2026-11-26."""
+SAMPLED_AT = 0.5
+"""chance. From which a sample is sent where no look in the field can prove what leads. Judgement, 2026-11-26."""
+UNKNOWN_AT = 0.5
+"""chance. That nothing listed is at work, from which live animals that nobody explains mean a cause not known. Judgement, 2026-11-26."""
+SPECIES_SHARE = 0.6
+"""share. Of its kind's chance, from which one agent stands for the kind where it is told of. Judgement, 2026-11-26."""
+
 # Which look is next
 
 HANDLING_SECONDS = 60
@@ -75,6 +88,14 @@ NIGHT = (21, 5)
 
 # The call
 
+PARASITISED_SHARE = 0.5
+"""share. Of the animals counted, from which parasites end an attack; single ones do not. Common practice, 2026-11-26."""
+DEAD_SHARE = 0.8
+"""share. Of the animals counted, from which an attack counts as dead. Judgement, 2026-11-26."""
+DANGER_AT = 0.005
+"""chance. From which what can hurt people or stock is told once a sign of it fits. Judgement, 2026-11-26."""
+UNKNOWN_DAYS = 7
+"""days. To a clinic's answer to a sample. Common practice, 2026-11-26."""
 PRESENT_SHARE = 0.1
 """share. Of a population from which a stage counts as present for a control. Judgement, 2026-11-23."""
 LEAST_UNITS = 10

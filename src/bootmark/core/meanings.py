@@ -56,6 +56,8 @@ class VerdictKind(StrEnum):
     HELP_HAS_COME = "help has come"
     MUST_BE_REPORTED = "must be reported"
     CANNOT_TELL = "cannot tell"
+    SEND_A_SAMPLE = "send a sample"
+    NO_CAUSE_KNOWN = "no cause known"
 
 
 class DecisionKind(StrEnum):
@@ -72,6 +74,7 @@ class DecisionKind(StrEnum):
     SALVAGE = "salvage"
     REFER = "refer"
     REPORT = "report"
+    SEND_A_SAMPLE = "send a sample"
 
 
 class Activity(StrEnum):

@@ -31,7 +31,7 @@ class Case:
     for everything; hour: local hour, None where it does not matter; family: botanical family, for a
     crop that is not known; region: the plant health area that the farm lies in, as the catalogue's
     lists name it; heat: agent id to the share of its population that is about by this year's heat;
-    slip: share of answers taken to be wrong.
+    habit: how the plant grows, for one that is not known; slip: share of answers taken to be wrong, None for each sign's own.
     """
 
     crop: str
@@ -46,7 +46,8 @@ class Case:
     family: str = ""
     region: str = ""
     heat: Mapping[str, float] = field(default_factory=dict)
-    slip: float = 0.1
+    slip: float | None = None
+    habit: str = ""
 
     @classmethod
     def of(cls, value: "Case | Mapping[str, Any]") -> "Case":
@@ -94,7 +95,8 @@ class Ranking:
 
     rest: share of all explanations too unlikely to be listed one by one; left_out: bound on the
     share that was not weighed at all; explanations: the causes once more, with agents that no sign
-    told of speaks for left aside, since they may be there besides.
+    told of speaks for left aside, since they may be there besides; kinds: of each kind that a sign told of speaks for the chance
+    that any of its agents is at work, under the kind's id; unexplained: signs seen that no agent here leaves.
     """
 
     causes: tuple[Cause, ...]
@@ -103,6 +105,8 @@ class Ranking:
     rest: float = 0.0
     left_out: float = 0.0
     explanations: tuple[Cause, ...] = ()
+    kinds: tuple[Suspect, ...] = ()
+    unexplained: tuple[str, ...] = ()
 
     def of(self, agent: str) -> Suspect | None:
         return next((suspect for suspect in self.suspects if suspect.agent == agent), None)
@@ -118,11 +122,12 @@ class NextLook:
     signs: tuple[str, ...]
     splits: tuple[str, ...]
     decides: bool
+    proves: bool = False
 
 
 @dataclass(frozen=True)
 class Verdict:
-    """What may be said of a case. advice: what follows from it, in the order in which it is said."""
+    """What may be said of a case. advice: what follows from it, in the order in which it is said; dangers: what may hurt people."""
 
     kind: VerdictKind
     agents: tuple[str, ...]
@@ -132,20 +137,23 @@ class Verdict:
     speaks_against: tuple[Message, ...]
     would_change: tuple[Message, ...]
     advice: tuple[Message, ...]
+    dangers: tuple[Message, ...] = ()
 
 
 @dataclass(frozen=True)
 class Sample:
     """Counts made to a plan. counts: one number for each unit looked at; enemies likewise, or empty.
 
-    measure: "mean" (animals per unit) or "proportion" (share of units with at least one).
+    measure: "mean" (animals per unit) or "proportion" (share of units with at least one); dead, parasitised: how many besides, or of
+    units how many with none but such, None where nobody counted them.
     """
 
     unit: str
     counts: tuple[int, ...]
     enemies: tuple[int, ...] = ()
     measure: Measure = Measure.MEAN
-    dead: int = 0
+    dead: int | None = None
+    parasitised: int | None = None
 
     @classmethod
     def of(cls, value: "Sample | Mapping[str, Any]") -> "Sample":
@@ -157,7 +165,8 @@ class Sample:
             raise ValueError("a count can't be below zero")
         if enemies and len(enemies) != len(counts):
             raise ValueError(f"{len(enemies)} counts of enemies were given for {len(counts)} units")
-        return cls(str(value.get("unit", "leaf")), counts, enemies, Measure(value.get("measure", Measure.MEAN)), int(value.get("dead", 0)))
+        dead, parasitised = (None if value.get(name) is None else int(value[name]) for name in ("dead", "parasitised"))
+        return cls(str(value.get("unit", "leaf")), counts, enemies, Measure(value.get("measure", Measure.MEAN)), dead, parasitised)
 
 
 @dataclass(frozen=True)
@@ -201,7 +210,7 @@ class StageNow:
 
 @dataclass(frozen=True)
 class Finding:
-    """An agent named at a stop."""
+    """An agent named at a stop. seen: the signs that were."""
 
     agent: str
     verdict: VerdictKind
@@ -209,15 +218,19 @@ class Finding:
     confirmed: bool
     activity: Activity = Activity.NOT_KNOWN
     next_look: str = ""
+    seen: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True)
 class CropState:
-    """The crop at the time of the call. days_to_harvest None: not known or not near."""
+    """The crop at the time of the call. days_to_harvest None: not known or not near; month 0: not known; region: as in Case."""
 
     crop: str
     days_to_harvest: int | None = None
     in_flower: bool = False
+    month: int = 0
+    hemisphere: str = "north"
+    region: str = ""
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from bootmark.say.naming import SPELLS
 from bootmark.say.tongue import Tongue
 
 MOST_CAUSES, MOST_LOOKS, LEAST_SHOWN = 5, 3, 0.01
+MOST_MEMBERS, ONE_OF = 3, 0.1
 DOING = {
     Activity.ACTIVE: "At work now.",
     Activity.FINISHED: "The attack is over: what is seen is old damage.",
@@ -25,6 +26,8 @@ TITLES = {
     VerdictKind.NOT_A_PEST: "Not a pest: {names}.",
     VerdictKind.NEEDS_A_LOOK: "It needs a look before it has a name.",
     VerdictKind.CANNOT_TELL: "Bootmark cannot tell.",
+    VerdictKind.SEND_A_SAMPLE: "Send a sample: it may be {names}.",
+    VerdictKind.NO_CAUSE_KNOWN: "No cause that Bootmark knows fits this.",
 }
 ONWARD = {VerdictKind.NAMED: "count", VerdictKind.NEEDS_A_LOOK: "round", VerdictKind.CANNOT_TELL: "round"}
 """The screen that a kept look leads to; the call where nothing else is said."""
@@ -62,7 +65,8 @@ def _cause(tongue: Tongue, cause: Cause, ranking: Ranking, catalogue: Catalogue)
     return {
         "key": "+".join(cause.agents) or "nothing",
         "agents": list(cause.agents),
-        "names": [agent.in_sentence if place else agent.name for place, agent in enumerate(agents)] or [tongue.line("Nothing at work")],
+        "names": [agent.in_sentence if place else agent.name for place, agent in enumerate(agents)]
+        or [_nobody(tongue, ranking, catalogue)],
         "percent": round(100 * cause.probability),
         "chance": chance(tongue, cause.probability),
         "pest": any(agent.is_pest for agent in agents),
@@ -70,11 +74,22 @@ def _cause(tongue: Tongue, cause: Cause, ranking: Ranking, catalogue: Catalogue)
     }
 
 
+def _nobody(tongue: Tongue, ranking: Ranking, catalogue: Catalogue) -> str:
+    """What is said where no agent is at work: never that nothing is, beside a live animal that nobody explains."""
+    live = any(catalogue.signs[sign].live for sign in ranking.unexplained)
+    return tongue.line("A cause that Bootmark does not know" if live else "Nothing that Bootmark knows")
+
+
 def _why(tongue: Tongue, agents: tuple[str, ...], ranking: Ranking, catalogue: Catalogue) -> str:
     """The one sentence under a cause: what speaks against it, or what it lacks, or what speaks for it."""
     if not agents:
-        return tongue.line("Chance marks, or a cause that Bootmark does not know.")
+        return tongue.line("Marks by chance, or a cause that Bootmark does not know.")
     suspects = [suspect for suspect in map(ranking.of, agents) if suspect]
+    for kind in agents:
+        members = [cause for cause in (ranking.of(member.id) for member in catalogue.members(kind)) if cause and cause.probability > ONE_OF]
+        if len(members) > 1:
+            names = tongue.formats.both([catalogue.agent(member.agent).in_sentence for member in members[:MOST_MEMBERS]])
+            return tongue.line("Most likely of them here: {names}.", names=names)
     against = next((reason for suspect in suspects for reason in suspect.reasons_against), None)
     if against:
         return tongue.say(against, catalogue)

@@ -15,7 +15,8 @@ SPELLS: dict[str, Text] = {
 
 TEXTS: dict[Says, Text] = {
     Says.CROP_OF_FAMILY: "{plant} is not a crop that Bootmark knows: causes of its family, {family} ({crops:crops}), are weighed.",
-    Says.CROP_UNKNOWN: "{plant} is not a crop that Bootmark knows: only causes of any crop are weighed. Choose its family to do better.",
+    Says.CROP_UNKNOWN: "{plant} is not a plant that Bootmark knows: kinds on any plant are weighed. Say how it grows to do better.",
+    Says.CROP_BY_HABIT: "{plant} has no entry of its own: kinds of causes on a {habit:word} are weighed.",
     Says.HEAT_NOW: "By this year's heat it is about now.",
     Says.HEAT_NOT_NOW: "By this year's heat it is not about now.",
     Says.SEASON_OUT: "Out of its season.",
@@ -61,5 +62,9 @@ TEXTS: dict[Says, Text] = {
     Says.LEAVE_WHEN: "{agent:leave_when}",
     Says.DO_INSTEAD: "{control:do} Then look whether this holds: {control:success|inside}",
     Says.TAKE_LOOK: "{look:do}",
+    Says.SAMPLE: "{agent:sample}",
+    Says.KIND_HAS_LISTED: "Which one matters here, since {members:agents} may live here and must be reported: photograph it, keep some, "
+    "ask before anything is moved or posted.",
+    Says.SPECIES_MATTERS: "{agent:matters} What would tell: {agent:tells}",
     Says.SEND_SAMPLE: "Bag a sample in paper, note the place and the day, and ask a licensed adviser.",
 }

@@ -133,6 +133,9 @@ class _Writer(string.Formatter):
     def stages(self, fact: Sequence[str]) -> str:
         return self.both([self.word(MANY[stage]) for stage in fact])
 
+    def agents(self, fact: Sequence[str]) -> str:
+        return self.both([self.catalogue.agent(agent).in_sentence for agent in fact])
+
     def crops(self, fact: Sequence[str]) -> str:
         return ", ".join(self.catalogue.crops[crop].name.lower() for crop in fact)
 
@@ -160,6 +163,7 @@ WAYS: dict[str, Callable[[_Writer, Any], str]] = {
     "word": _Writer.word,
     "both": _Writer.both,
     "stages": _Writer.stages,
+    "agents": _Writer.agents,
     "crops": _Writer.crops,
     "list": lambda _, fact: "; ".join(fact),
 }

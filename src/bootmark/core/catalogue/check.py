@@ -12,6 +12,7 @@ from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
 FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
 NOT_EATEN = {"signs": 2, "controls": 1, "enemies": 0}
+OF_KIND = {"signs": 1, "looks": 1, "look-alikes": 0, "controls": 1, "enemies": 0}
 GENTLE = (ControlKind.CULTURAL, ControlKind.PHYSICAL)
 ALLOWED_COPIES = ("Always.", "none", "Everywhere.", "")
 
@@ -61,7 +62,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
         "controls": len(agent.controls),
         "enemies": len(agent.enemies),
     }
-    least = LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN))
+    least = OF_KIND if agent.is_kind else LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN))
     for what, count in counts.items():
         if count < least[what] and not (what == "look-alikes" and agent.kind == AgentKind.BENEFICIAL):
             yield f"{agent.id}: {count} {what}, at least {least[what]} are wanted"
@@ -72,6 +73,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
     elif agent.kind != AgentKind.BENEFICIAL and not any(control.kind in GENTLE for control in agent.controls):
         yield f"{agent.id}: nothing is known against it but to spray"
     yield from _stages(agent)
+    yield from _targets(agent)
     for control in agent.controls:
         if control.kind == ControlKind.CONVENTIONAL and not any("label" in caution for caution in control.cautions):
             yield f"{agent.id}: {control.id} does not say that the label comes first"
@@ -80,7 +82,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
 def _pest(agent: Agent) -> Iterator[str]:
     if agent.sampling is None or not agent.thresholds:
         yield f"{agent.id}: no way to count it, or no threshold"
-    if not agent.stages:
+    if not agent.stages and not agent.is_kind:
         yield f"{agent.id}: no stages"
     trapped = agent.shows.get("males-in-its-lure-trap")
     if trapped and trapped.confirms and Measure.TRAP not in {threshold.measure for threshold in agent.thresholds}:
@@ -103,6 +105,14 @@ def _stages(agent: Agent) -> Iterator[str]:
             yield f"{agent.id}: {control.id} names an event that its heat model does not have"
 
 
+def _targets(agent: Agent) -> Iterator[str]:
+    """What lives or must be eaten works on what it works on."""
+    for control in agent.controls:
+        aims = {agent.id, agent.of, *agent.order.replace(",", " ").split()}
+        if control.targets and aims.isdisjoint(control.targets):
+            yield f"{agent.id}: {control.id} works on {', '.join(control.targets)} only"
+
+
 def _copies(catalogue: Catalogue) -> Iterator[str]:
     for name in ("summary", "said_wrongly", "name"):
         texts = Counter(getattr(agent, name) for agent in catalogue.agents.values())
@@ -111,6 +121,8 @@ def _copies(catalogue: Catalogue) -> Iterator[str]:
                 yield f"{name} stands in {count} entries: {text!r}"
     shown: dict[frozenset[tuple[str, str]], str] = {}
     for agent in catalogue.agents.values():
+        if agent.is_kind:
+            continue
         key = frozenset((sign, shows.often) for sign, shows in agent.shows.items())
         if key in shown:
             yield f"{agent.id}: shows exactly the signs of {shown[key]}"

@@ -114,7 +114,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         kind=kind,
         name=row.text("name"),
         do=row.text("do"),
-        stages=row.words("stages"),
+        stages=row.words("stages", []),
         phases=row.words("phases", []),
         at_events=row.words("at_events", []),
         timing=row.text("timing"),
@@ -134,6 +134,11 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         reentry_hours=int(row.number("reentry_hours", 0)),
         work=row.member("work", Work, WORK_OF_KIND.get(kind, Work.ANY)),
         lasts_days=int(row.number("lasts_days", 1)),
+        months=_span(row, list(row.words("months"))) if "months" in row.table else frozenset(),
+        not_with=row.words("not_with", []),
+        keeps_out=row.get("keeps_out", bool, False),
+        targets=row.words("targets", []),
+        retired=row.get("retired", bool, False),
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")
@@ -153,20 +158,39 @@ def _shows(sign: str, row: Reader, signs: Mapping[str, Sign]) -> Shows:
     return shows
 
 
-def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], str]:
-    hosts = {}
+def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], dict[str, str], str]:
+    """Crops by how usual, habits and families by how usual, and the source.
+
+    What is said of a crop holds before what is said of its family, and that before its habit.
+    """
+    hosts: dict[str, str] = {}
+    wide: dict[str, str] = {}
+    families = {crop.family for crop in crops.values()}
     for usual in judgement.HOW_USUAL:
-        for crop in reader.words(usual, []):
-            if crop != "*" and crop not in crops:
-                raise reader.fail(f"unknown crop {crop!r}{nearest(crop, crops)}")
-            if crop in hosts:
-                raise reader.fail(f"crop {crop!r} is listed twice")
-            hosts[crop] = usual
+        for plant in reader.words(usual, []):
+            known = plant == "*" or plant in crops
+            if not known and plant not in (*model.HABITS, *families) and not plant[:1].isupper():
+                raise reader.fail(f"unknown crop {plant!r}{nearest(plant, [*crops, *model.HABITS])}")
+            if plant in hosts or plant in wide:
+                raise reader.fail(f"crop {plant!r} is listed twice")
+            (hosts if known else wide)[plant] = usual
+    never = reader.words("never", [])
     source = reader.source()
     reader.done()
-    if not hosts:
+    if not hosts and not wide:
         raise reader.fail("no crop is named")
-    return hosts, source
+    spread = {crop.id: wide.get(crop.family) or wide.get(crop.habit) for crop in crops.values()}
+    resolved = {crop: usual for crop, usual in spread.items() if usual} | hosts
+    return {crop: usual for crop, usual in resolved.items() if crop not in never}, wide, source
+
+
+def _species(top: Reader) -> model.Species | None:
+    if "species" not in top.table:
+        return None
+    row = top.sub("species")
+    species = model.Species(row.text("matters", ""), row.text("tells", ""))
+    row.done()
+    return species
 
 
 def _span(reader: Reader, months: Any) -> frozenset[int]:
@@ -271,17 +295,19 @@ def read_agent(
     crops: Mapping[str, Crop],
     shared: Mapping[str, Any],
     sources: Mapping[str, str],
+    regions: Mapping[str, list[str]],
 ) -> Agent:
     """Read one entry. file: its name, for errors; shared: controls that stand for all pests. Raises CatalogueError."""
     top = Reader(file, raw, sources, raw.get("source", ""))
     own = top.source()
-    hosts, hosts_source = _hosts(top.sub("hosts"), crops)
+    hosts, habits, hosts_source = _hosts(top.sub("hosts"), crops)
     answers = {look: str(means) for look, means in top.get("looks", dict).items()}
     for look in answers:
         if look not in looks:
             raise top.fail(f"unknown look {look!r}{nearest(look, looks)}")
     favoured = {weather: float(times) for weather, times in top.get("favoured", dict, {}).items()}
     colours = top.words("colours", [])
+    controls = [_control(control, row, top, shared) for control, row in top.tables("controls").items()]
     agent = Agent(
         id=top.text("id"),
         kind=top.member("kind", AgentKind),
@@ -307,7 +333,8 @@ def read_agent(
         sampling=_sampling(top.sub("sampling")) if "sampling" in raw else None,
         thresholds=_thresholds(top),
         enemies=_enemies(top),
-        controls=tuple(_control(control, row, top, shared) for control, row in top.tables("controls").items()),
+        controls=tuple(control for control in controls if not control.retired),
+        retired=tuple(control for control in controls if control.retired),
         wild_hosts=top.text("wild_hosts"),
         occurs=top.text("occurs"),
         notifiable=top.words("notifiable", []),
@@ -317,6 +344,15 @@ def read_agent(
         source=own,
         hosts_source=hosts_source,
         sources={key: text for key, text in sources.items() if key in _cited(raw)},
+        of=top.text("of", ""),
+        habits=habits,
+        species=_species(top),
+        sample=top.text("sample", ""),
+        hurts=top.text("hurts", ""),
+        generic=top.get("generic", bool, False),
+        listed=frozenset(
+            code for place in top.words("notifiable", []) for name, codes in regions.items() if place.startswith(name) for code in codes
+        ),
         **_life(top.sub("life")),
     )
     if agent.id != file.removesuffix(".toml"):

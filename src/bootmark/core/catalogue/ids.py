@@ -17,7 +17,7 @@ def of(catalogue: Catalogue) -> Iterator[str]:
     """Each id of a catalogue with what it is an id of: "agent codling-moth"."""
     for kind, entries in (("agent", catalogue.agents), ("sign", catalogue.signs), ("look", catalogue.looks), ("crop", catalogue.crops)):
         yield from (f"{kind} {entry}" for entry in entries)
-    yield from (f"control {agent.id}/{control.id}" for agent in catalogue.agents.values() for control in agent.controls)
+    yield from (f"control {agent.id}/{control.id}" for agent in catalogue.agents.values() for control in (*agent.controls, *agent.retired))
 
 
 def given(lines: list[str]) -> list[str]:

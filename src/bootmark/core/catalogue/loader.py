@@ -7,18 +7,23 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.entry import read_agent
-from bootmark.core.catalogue.model import PARTS, Agent, Catalogue, Crop, Look, Sign
+from bootmark.core.catalogue.kinds import as_kind, inherit, shares
+from bootmark.core.catalogue.model import HABITS, PARTS, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
 from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent
+KINDS = "kinds"
 
 
-def _signs(raw: Mapping[str, Any]) -> dict[str, Sign]:
+def _signs(raw: Mapping[str, Any], looks: Mapping[str, Any]) -> dict[str, Sign]:
+    """Signs; how easily one is mistaken or overlooked is its look's, where it says nothing else."""
     signs = {}
     for sign_id, table in raw.items():
         row = Reader(f"signs.toml [{sign_id}]", table)
+        answered = looks.get(table.get("look"), {})
         signs[sign_id] = Sign(
             sign_id,
             row.text("name"),
@@ -28,6 +33,9 @@ def _signs(raw: Mapping[str, Any]) -> dict[str, Sign]:
             row.number("leak", 0.02),
             row.get("live", bool, False),
             row.words("not_with", []),
+            judgement.MISTAKEN[row.one_of("mistaken", judgement.MISTAKEN, answered.get("mistaken", "seldom"))],
+            judgement.OVERLOOKED[row.one_of("overlooked", judgement.OVERLOOKED, answered.get("overlooked", "sometimes"))],
+            row.words("crops", []),
         )
         row.done()
     for sign in signs.values():
@@ -52,6 +60,8 @@ def _looks(raw: Mapping[str, Any], signs: Mapping[str, Sign]) -> dict[str, Look]
             row.text("no", ""),
             tuple(sign.id for sign in signs.values() if sign.look == look_id),
         )
+        for errors, steps in (("mistaken", judgement.MISTAKEN), ("overlooked", judgement.OVERLOOKED)):
+            row.one_of(errors, steps, next(iter(steps)))
         row.done()
     for sign in signs.values():
         if sign.look not in looks:
@@ -71,6 +81,7 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.member("place", Place),
             row.words("also", []),
             row.text("leaf", "ovate"),
+            row.one_of("habit", HABITS, "herb"),
         )
         row.done()
     return crops
@@ -99,14 +110,17 @@ def load(folder: Path = HERE) -> Catalogue:
         except tomllib.TOMLDecodeError as error:
             raise CatalogueError(f"{path.name}: {error}") from error
     common = {path.stem: table for path, table in raw.items() if path.parent == folder}
-    signs = _signs(common["signs"])
+    signs = _signs(common["signs"], common["looks"])
     looks = _looks(common["looks"], signs)
     crops = _crops(common["crops"])
     aliases, sources = common.get("aliases", {}), _sources(common["sources"])
     agents: dict[str, Agent] = {}
-    for path, table in raw.items():
-        if path.parent != folder:
-            agents[path.stem] = read_agent(path.name, table, signs, looks, crops, common["controls"], sources)
+    kinds = {path.stem: table for path, table in raw.items() if path.parent.name == KINDS}
+    entries = {path.stem: table for path, table in raw.items() if path.parent != folder and path.stem not in kinds}
+    for entry, table in {**kinds, **entries}.items():
+        whole = as_kind(table) if entry in kinds else inherit(entry, table, kinds)
+        agents[entry] = read_agent(f"{entry}.toml", whole, signs, looks, crops, common["controls"], sources, common["regions"])
+    agents = {agent_id: shares(agent, agents, signs) if agent.is_kind else agent for agent_id, agent in agents.items()}
     for agent in agents.values():
         for other in agent.look_alikes:
             if other.agent not in agents and other.agent not in aliases:

@@ -23,12 +23,27 @@ BODIES = (
 
 PLACES = tuple(Place)
 
-PARTS = ("whole", "tip", "young leaf", "old leaf", "underside", "flower", "fruit", "stem", "base", "root", "ground")
+PARTS = (
+    "whole", "tip", "young leaf", "old leaf", "underside", "flower", "fruit", "stem", "base", "root", "ground",
+    "trunk", "bulb", "grain", "turf",
+)  # fmt: skip
+HABITS = ("tree", "conifer", "palm", "shrub", "climber", "herb", "grass", "bulb", "succulent")
+"""How plants grow, for what lives on a habit rather than on a crop."""
+KIND_PREFIX = "any-"
+
+
+def turned(months: frozenset[int], hemisphere: str) -> frozenset[int]:
+    """Months of the north as they are in a hemisphere."""
+    return months if hemisphere == "north" else frozenset((month + 5) % 12 + 1 for month in months)
 
 
 @dataclass(frozen=True)
 class Sign:
-    """One thing that can be seen or felt. leak: chance of it with no known agent at work; not_with: signs that can't be there too."""
+    """One thing that can be seen or felt.
+
+    leak: chance of it with no known agent at work; mistaken: chance that it is told as seen where it is not; overlooked: chance that it
+    is told as absent where it is; not_with: signs that can't be there too; crops: the only ones that can show it, none for any.
+    """
 
     id: str
     name: str
@@ -38,6 +53,9 @@ class Sign:
     leak: float
     live: bool = False
     not_with: tuple[str, ...] = ()
+    mistaken: float = judgement.MISTAKEN["seldom"]
+    overlooked: float = judgement.OVERLOOKED["sometimes"]
+    crops: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -57,7 +75,7 @@ class Look:
 
 @dataclass(frozen=True)
 class Crop:
-    """A crop, orchard tree or ornamental. also: other names it is looked for by; leaf: its form, for drawings."""
+    """A crop, orchard tree or ornamental. also: other names it is looked for by; leaf: its form, for drawings; habit: one of HABITS."""
 
     id: str
     name: str
@@ -66,6 +84,7 @@ class Crop:
     place: Place
     also: tuple[str, ...] = ()
     leaf: str = "ovate"
+    habit: str = "herb"
 
     def match(self, letters: str) -> int:
         """1 where its name begins with these letters, 2 where a word of any of its names does, 0 where none does."""
@@ -163,7 +182,8 @@ class Control:
 
     lasts_days: days on which it still kills; harms: groups that it harms ("bees", "predatory mites" ...); at_events: events
     of the heat model that it must meet while they go on; phases: events whose animals it kills as long as they are in that
-    phase; where both are empty it kills all animals of its stages.
+    phase; where both are empty it kills all animals of its stages; months: when it may be done, none for any; not_with: signs beside which
+    it does harm; keeps_out: a barrier, which keeps in what is in already; targets: orders, kinds or agents, the only ones that it works on.
     """
 
     id: str
@@ -190,6 +210,11 @@ class Control:
     reentry_hours: int = 0
     work: Work = Work.ANY
     lasts_days: int = 1
+    months: frozenset[int] = frozenset()
+    not_with: tuple[str, ...] = ()
+    keeps_out: bool = False
+    targets: tuple[str, ...] = ()
+    retired: bool = False
 
     @property
     def in_sentence(self) -> str:
@@ -199,7 +224,7 @@ class Control:
     @property
     def unsprayed(self) -> bool:
         """Whether it may be named before a call carries it, and to somebody at a distance; an active ingredient may not."""
-        return self.kind in UNSPRAYED
+        return self.kind in UNSPRAYED and not any("sprayer" in tool for tool in self.tools)
 
 
 @dataclass(frozen=True)
@@ -213,7 +238,22 @@ class Sampling:
 
 
 @dataclass(frozen=True)
+class Species:
+    """Whether it changes anything to know which animal of a kind it is. matters: why; empty where it does not; tells: what would tell."""
+
+    matters: str
+    tells: str
+
+
+@dataclass(frozen=True)
 class Agent:
+    """An agent, or a kind's entry, which stands for another agent of that kind.
+
+    of: the kind that it belongs to; habits: for a kind, habits or families of the plants that it lives on beside its crops, by how usual;
+    sample: what to send where no look in the field can prove it; hurts: what it does to people or stock; listed: countries (ISO 3166-1)
+    where it must be reported.
+    """
+
     id: str
     kind: AgentKind
     name: str
@@ -255,6 +295,29 @@ class Agent:
     hosts_source: str
     life_source: str
     sources: Mapping[str, str]
+    of: str = ""
+    habits: Mapping[str, str] = field(default_factory=dict)
+    species: Species | None = None
+    sample: str = ""
+    hurts: str = ""
+    generic: bool = False
+    listed: frozenset[str] = frozenset()
+    retired: tuple[Control, ...] = ()
+
+    @property
+    def is_kind(self) -> bool:
+        """Whether it stands for a kind: another agent of it, or, where the kind needs no members, all of them."""
+        return self.generic or self.id.startswith(KIND_PREFIX)
+
+    @property
+    def matters(self) -> str:
+        """Why it matters which of its kind it is; empty where it does not."""
+        return self.species.matters if self.species else ""
+
+    @property
+    def tells(self) -> str:
+        """What would tell which of its kind it is."""
+        return self.species.tells if self.species else ""
 
     @property
     def in_sentence(self) -> str:
@@ -267,8 +330,8 @@ class Agent:
         return replace(self, enemies=enemies)
 
     def listed_in(self, region: str) -> bool:
-        """Whether it must be reported in a region; False where no region is told."""
-        return bool(region) and any(place.startswith(region) for place in self.notifiable)
+        """Whether it must be reported in a region, an ISO 3166 code or a name of the lists; False where no region is told."""
+        return bool(region) and (region[:2] in self.listed or any(place.startswith(region) for place in self.notifiable))
 
     def chance_of_one(self, signs: Iterable[str]) -> float:
         """P(at least one of these signs is there | the agent is at work)."""
@@ -283,12 +346,11 @@ class Agent:
         return self.kind in PEST_KINDS
 
     def months_in(self, hemisphere: str) -> frozenset[int]:
-        if hemisphere == "north":
-            return self.months
-        return frozenset((month + 5) % 12 + 1 for month in self.months)
+        return turned(self.months, hemisphere)
 
     def control(self, control_id: str) -> Control:
-        return next(control for control in self.controls if control.id == control_id)
+        """A control by its id, also one that is offered no more and stands in old records."""
+        return next(control for control in (*self.controls, *self.retired) if control.id == control_id)
 
 
 @dataclass(frozen=True)
@@ -308,15 +370,6 @@ class Catalogue:
         ranked = [(crop.match(letters), crop.name, crop) for crop in self.crops.values()]
         return [crop for rank, _, crop in sorted(ranked, key=lambda entry: entry[:2]) if rank]
 
-    def crop_meant(self, words: str) -> str:
-        """The crop that is meant: its id where the words are one of its names or fit one crop only, else the words."""
-        wanted = words.strip().lower()
-        like = self.crops_like(wanted)
-        exact = [crop for crop in like if wanted in (crop.id, crop.name.lower(), *(name.lower() for name in crop.also))]
-        if exact or len(like) == 1:
-            return (exact or like)[0].id
-        return wanted if wanted in self.crops else words.strip()
-
     @property
     def crop_names(self) -> list[str]:
         """Every name by which a crop can be asked for, in the order of their own names."""
@@ -325,6 +378,15 @@ class Catalogue:
     @property
     def families(self) -> list[str]:
         return sorted({crop.family for crop in self.crops.values()})
+
+    def members(self, kind: str) -> tuple[Agent, ...]:
+        """The agents of a kind that have entries of their own."""
+        return tuple(agent for agent in self.agents.values() if agent.of == kind)
+
+    def kind_of(self, agent_id: str) -> str:
+        """The kind that an agent belongs to; a kind's own entry belongs to itself; empty where there is none."""
+        agent = self.agent(agent_id)
+        return agent.id if agent.is_kind else agent.of
 
     def on(self, crop: str) -> tuple[Agent, ...]:
         """Agents that may be at work on a crop; an unknown crop gets those of any crop."""

@@ -5,6 +5,7 @@ import math
 from bootmark.core import catalogue as catalogues
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
+from bootmark.core.field.choices import choices
 from bootmark.core.field.count import enemy_ratio, interval, side
 from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Side, VerdictKind
 from bootmark.core.messages import Fact, Message, Says, says
@@ -51,33 +52,6 @@ def economic_injury_level(
     return control_cost / (market_value * injury_per_pest * damage_per_injury * efficacy)
 
 
-def choices(agent: Agent, stage: StageNow, crop: CropState, policy: Policy) -> tuple[Choice, ...]:
-    """Every control of an agent in the order of the farm's policy, offered or not, each with its reason."""
-    present = {name for name, share in stage.shares.items() if share >= judgement.PRESENT_SHARE}
-
-    def judge(control: Control) -> Choice:
-        own = stage.windows.get(control.id)
-        refused: Message | None = None
-        if control.kind in policy.refuses or control.kind not in policy.order:
-            refused = says(Says.CONTROL_REFUSED, control_kind=control.kind)
-        elif own and stage.today and own[1] < stage.today:
-            refused = says(Says.CONTROL_LATE, on=own[1])
-        elif not own and present and control.stages and not present & set(control.stages):
-            refused = says(Says.CONTROL_OTHER_STAGE, stages=control.stages)
-        elif crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
-            refused = says(Says.CONTROL_HARVEST, days=crop.days_to_harvest, wanted=control.harvest_days)
-        elif crop.in_flower and "bees" in control.harms:
-            refused = says(Says.CONTROL_BEES)
-        return Choice(control.id, refused is None, refused or _timing(agent, control))
-
-    rank = {kind: place for place, kind in enumerate(policy.order)}
-    return tuple(judge(control) for control in sorted(agent.controls, key=lambda control: rank.get(control.kind, len(rank))))
-
-
-def _timing(agent: Agent, control: Control) -> Message:
-    return says(Says.CONTROL_TIMING, agent=agent.id, control=control.id)
-
-
 class _Case:
     """Gathers reasons while the rules are gone through in order."""
 
@@ -87,7 +61,7 @@ class _Case:
         self.against: list[Message] = []
         self.change: list[Message] = []
         self.choices: tuple[Choice, ...] = ()
-        self.cautions: tuple[Message, ...] = ()
+        self.cautions: tuple[Message, ...] = (says(Says.DANGER, agent=agent.id),) if agent.hurts else ()
 
     def of(self, kind: Says, **facts: Fact) -> Message:
         """A message about this case's agent."""
@@ -99,11 +73,24 @@ class _Case:
         )
 
 
-def _not_a_target(case: _Case) -> Decision | None:
+def _reported(case: _Case) -> Decision | None:
+    if case.finding.verdict != VerdictKind.MUST_BE_REPORTED:
+        return None
+    case.speaks_for.append(case.of(Says.LISTED))
+    return case.decide(DecisionKind.REPORT, case.of(Says.CALL_REPORT), 1, says(Says.FOR_ANSWER))
+
+
+def _sampled(case: _Case) -> Decision | None:
+    """A sample is sent where no look in the field can prove it; the plant stays where it is, apart from others."""
+    if case.finding.verdict != VerdictKind.SEND_A_SAMPLE:
+        return None
+    case.against.append(case.of(Says.NO_PROOF))
+    case.change.append(case.of(Says.FOR_CLINIC))
+    return case.decide(DecisionKind.SEND_A_SAMPLE, case.of(Says.CALL_SAMPLE), judgement.UNKNOWN_DAYS, says(Says.FOR_CLINIC))
+
+
+def _not_a_target(case: _Case, crop: CropState, policy: Policy) -> Decision | None:
     agent, finding = case.agent, case.finding
-    if finding.verdict == VerdictKind.MUST_BE_REPORTED:
-        case.speaks_for.append(case.of(Says.LISTED))
-        return case.decide(DecisionKind.REPORT, case.of(Says.CALL_REPORT), 1, says(Says.FOR_ANSWER))
     if agent.kind == AgentKind.BENEFICIAL:
         case.speaks_for += [case.of(Says.AGENT_SUMMARY), case.of(Says.AGENT_SAID_WRONGLY)]
         case.change.append(says(Says.FEEDS_BESIDE))
@@ -111,11 +98,15 @@ def _not_a_target(case: _Case) -> Decision | None:
     if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
         case.speaks_for.append(case.of(Says.AGENT_SUMMARY))
         case.change.append(says(Says.OTHER_CAUSE))
-        act = next((control for control in agent.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)), None)
+        case.choices = tuple(
+            choice
+            for choice in choices(agent, StageNow(), crop, policy, finding)
+            if agent.control(choice.control).kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)
+        )
+        act = next((agent.control(choice.control) for choice in case.choices if choice.offered), None)
         if act is None:
             return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
-        case.choices = (Choice(act.id, True, _timing(agent, act)),)
-        case.cautions = (LABEL_FIRST, *_cautions(act)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
+        case.cautions += (LABEL_FIRST, *_cautions(act)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
         headline = case.of(Says.CALL_CULTURAL, control=act.id, agent_kind=agent.kind)
         return case.decide(DecisionKind.CULTURAL_ACT, headline, act.look_again_days, _success(agent, act))
     return None
@@ -129,9 +120,13 @@ def _success(agent: Agent, control: Control) -> Message:
     return says(Says.FOR_SUCCESS, agent=agent.id, control=control.id)
 
 
+PROVED = (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME, VerdictKind.NOT_A_PEST, VerdictKind.NORMAL, VerdictKind.MUST_BE_REPORTED)
+
+
 def _unproved(case: _Case, catalogue: Catalogue) -> Decision | None:
+    """Unproved comes first, for every kind of agent. A disorder leaves no animal to prove it: its verdict must do."""
     finding = case.finding
-    if finding.confirmed and finding.verdict in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME):
+    if finding.verdict in PROVED and (finding.confirmed or case.agent.kind == AgentKind.DISORDER):
         return None
     case.against.append(case.of(Says.NO_PROOF))
     look = finding.next_look if finding.next_look in catalogue.looks else ""
@@ -140,15 +135,30 @@ def _unproved(case: _Case, catalogue: Catalogue) -> Decision | None:
     return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_UNPROVED), 1, look_for)
 
 
-def _past(case: _Case) -> Decision | None:
-    if case.finding.activity in (Activity.FINISHED, Activity.DEAD, Activity.PARASITISED):
-        case.speaks_for.append(case.of(Says.OVER, activity=case.finding.activity))
-        case.change.append(says(Says.FRESH_SIGNS))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), judgement.OVER_LOOK_DAYS, says(Says.FOR_FRESH))
-    if case.agent.cosmetic:
-        case.speaks_for.append(case.of(Says.COSMETIC))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
-    return None
+ENDED = {Activity.FINISHED: 1.0, Activity.DEAD: judgement.DEAD_SHARE, Activity.PARASITISED: judgement.PARASITISED_SHARE}
+"""The share of the animals counted that must have gone so, for an attack to be over."""
+
+
+def _past(case: _Case, sample: Sample | None) -> Decision | None:
+    activity = case.finding.activity
+    if activity in ENDED:
+        alive = sum(sample.counts) if sample else 0
+        ended = sample and (sample.parasitised if activity == Activity.PARASITISED else sample.dead)
+        if alive and ended is None and activity != Activity.FINISHED:
+            case.against.append(case.of(Says.FEW_ENDED, activity=activity))
+            return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_ENDED, activity=activity), 1, says(Says.FOR_COUNT))
+        if not alive or (ended or 0) >= ENDED[activity] * ((ended or 0) + alive):
+            case.speaks_for.append(case.of(Says.OVER, activity=activity))
+            case.change.append(says(Says.FRESH_SIGNS))
+            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), judgement.OVER_LOOK_DAYS, says(Says.FOR_FRESH))
+    return _cosmetic(case) if sample is None or not sample.counts else None
+
+
+def _cosmetic(case: _Case) -> Decision | None:
+    if not case.agent.cosmetic:
+        return None
+    case.speaks_for.append(case.of(Says.COSMETIC))
+    return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
 
 
 def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval) -> Decision | None:
@@ -218,17 +228,21 @@ def decide(
     entries = catalogue or catalogues.default()
     agent = entries.agent(finding.agent)
     case = _Case(agent, finding)
-    early = _not_a_target(case) or _unproved(case, entries) or _past(case)
+    early = _reported(case) or _sampled(case) or _unproved(case, entries) or _not_a_target(case, crop, policy) or _past(case, sample)
     if early:
         return early
     case.speaks_for.append(case.of(Says.CONFIRMED_ACTIVE if finding.activity == Activity.ACTIVE else Says.CONFIRMED))
     if sample is None or not sample.counts:
         case.change.append(says(Says.NEEDS_COUNT))
+        case.choices = choices(agent, stage, crop, policy, finding, counted=False)
         headline = case.of(Says.CALL_COUNT, plan=agent.sampling.plan if agent.sampling else "")
         return case.decide(DecisionKind.LOOK_AGAIN, headline, 1, says(Says.FOR_COUNT))
     estimate = interval(sample)
     wanted = threshold or _nominal(agent, crop.crop, sample.measure)
     if wanted is None or wanted.measure != sample.measure:
+        left = _cosmetic(case)
+        if left:
+            return left
         case.change.append(says(Says.NEEDS_THRESHOLD))
         return case.decide(DecisionKind.REFER, case.of(Says.CALL_NO_THRESHOLD), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
     limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
@@ -253,15 +267,15 @@ def decide(
     held = _held(case, sample, enemies, estimate)
     if held:
         return held
-    return _act(case, stage, crop, policy)
+    return _act(case, stage, crop, policy, finding)
 
 
-def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy) -> Decision:
+def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding: Finding) -> Decision:
     agent = case.agent
-    case.choices = choices(agent, stage, crop, policy)
+    case.choices = choices(agent, stage, crop, policy, finding)
     offered = [choice for choice in case.choices if choice.offered]
     cautions = (caution for choice in offered for caution in _cautions(agent.control(choice.control)))
-    case.cautions = (LABEL_FIRST, *dict.fromkeys(cautions))
+    case.cautions += (LABEL_FIRST, *dict.fromkeys(cautions))
     today = stage.today
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []

@@ -4,27 +4,20 @@ The network is in network.py, the chance of each agent before any sign in priors
 """
 
 import math
-from collections.abc import Mapping, Sequence
-from typing import Any
+from collections.abc import Sequence
 
-from bootmark.core import catalogue as catalogues
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
+from bootmark.core.field.activity import Told, activity, activity_look, resolve
+from bootmark.core.field.judge import judge, key_of
 from bootmark.core.field.looks import Question
 from bootmark.core.field.network import Network
-from bootmark.core.meanings import Activity, AgentKind, Direction, Often, VerdictKind
+from bootmark.core.meanings import Direction, Often
 from bootmark.core.messages import Message, Says, says
-from bootmark.core.types import ABSENT, SEEN, Case, Cause, NextLook, Ranking, Suspect, Verdict
+from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Suspect, Verdict
 
-PARASITISED = ("white-cocoons-on-its-back", "yellow-cocoons-beside-it", "mummies", "black-whitefly-scales", "white-eggs-behind-head")
-DEAD = ("crushed-body-dry",)
-
-Told = Case | Mapping[str, Any]
-
-
-def _resolve(case: Told, catalogue: Catalogue | None) -> tuple[Case, Catalogue]:
-    return Case.of(case), catalogue or catalogues.default()
+__all__ = ["Told", "activity", "activity_look", "answer", "contradictions", "next_looks", "suspects", "verdict"]
 
 
 def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
@@ -78,7 +71,7 @@ def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
     ------
     Bayes' rule over single and joint causes, noisy-or for what several leave: Pearl (1988).
     """
-    resolved, entries = _resolve(case, catalogue)
+    resolved, entries = resolve(case, catalogue)
     return _ranking(_question(resolved, entries))
 
 
@@ -109,14 +102,38 @@ def _ranking(question: Question) -> Ranking:
     notes = [network.note] if network.note else []
     notes += [says(Says.SIGN_UNKNOWN, sign=sign) for sign in case.signs if sign not in entries.signs]
     notes += contradictions(case, entries)
+    suspects_of = tuple(_suspect(agents[place], solution.chances[place], network) for place in order)
     return Ranking(
         tuple(causes),
-        tuple(_suspect(agents[place], solution.chances[place], network) for place in order),
+        suspects_of,
         tuple(notes),
         rest=max(0.0, 1 - math.fsum(cause.probability for cause in causes)),
         left_out=solution.left_out,
         explanations=question.causes(),
+        kinds=_kinds(question, suspects_of, entries),
+        unexplained=tuple(sign for sign in network.seen if sign not in network.showing),
     )
+
+
+def _kinds(question: Question, suspects_of: Sequence[Suspect], catalogue: Catalogue) -> tuple[Suspect, ...]:
+    """Of each kind, and of each agent of no kind, that explains something seen: the chance that any of it is at work."""
+    network, solution = question.network, question.solution
+    explaining = network.explains()
+    places: dict[str, list[int]] = {}
+    for place, agent in enumerate(network.agents):
+        places.setdefault(key_of(catalogue, agent.id), []).append(place)
+    by_agent = {suspect.agent: suspect for suspect in suspects_of}
+    kinds = []
+    for key, members in places.items():
+        if explaining.isdisjoint(members):
+            continue
+        lead = max(members, key=lambda place: solution.chances[place])
+        best = by_agent[network.agents[lead].id]
+        several = len(members) > 1 and solution.chances[lead] < judgement.LISTED_AT + sum(solution.chances[place] for place in members)
+        chance = network.chance_of_any(solution, frozenset(members)) if several else solution.chances[lead]
+        confirmed = any(by_agent[network.agents[place].id].confirmed for place in members)
+        kinds.append(Suspect(key, chance, best.reasons_for, best.reasons_against, confirmed))
+    return tuple(sorted(kinds, key=lambda suspect: -suspect.probability))
 
 
 def _ends_inert(cause: Cause, network: Network) -> bool:
@@ -130,52 +147,17 @@ def next_looks(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = No
     need a tool the scout does not carry, or that belong to the night, are left out. Only agents that
     explain what was seen are asked about: whether thirst is there beside pale points is not the question.
     """
-    resolved, entries = _resolve(case, catalogue)
+    resolved, entries = resolve(case, catalogue)
     return worth.rank(_question(resolved, entries), ranking, entries.looks)
 
 
 def answer(case: Told, *, catalogue: Catalogue | None = None) -> tuple[Ranking, list[NextLook], Verdict]:
     """Suspects, next looks and verdict of one case, the network solved once."""
-    resolved, entries = _resolve(case, catalogue)
+    resolved, entries = resolve(case, catalogue)
     question = _question(resolved, entries)
     ranking = _ranking(question)
     looks = worth.rank(question, ranking, entries.looks)
-    return ranking, looks, _judge(resolved, entries, ranking, looks)
-
-
-def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> Activity:
-    """Whether an attack goes on: an activity.
-
-    Parasitised or dead where a sign says so; active with a live sign of it seen; finished where the
-    live signs that confirm it were looked for and are absent while lasting damage is there.
-    """
-    resolved, entries = _resolve(case, catalogue)
-    shows = entries.agent(agent).shows
-    seen = {sign for sign in shows if resolved.signs.get(sign) == SEEN}
-    if entries.agent(agent).is_pest:
-        if seen & set(PARASITISED):
-            return Activity.PARASITISED
-        if seen & set(DEAD) and not any(entries.signs[sign].live for sign in seen):
-            return Activity.DEAD
-    if any(entries.signs[sign].live for sign in seen):
-        return Activity.ACTIVE
-    looked_for = [
-        sign
-        for sign, showing in shows.items()
-        if entries.signs[sign].live and showing.confirms and showing.often in (Often.ALWAYS, Often.USUAL)
-    ]
-    answered = [sign for sign in looked_for if sign in resolved.signs]
-    if any(shows[sign].outlasts for sign in seen) and answered and all(resolved.signs[sign] == ABSENT for sign in answered):
-        return Activity.FINISHED
-    return Activity.NOT_KNOWN
-
-
-def activity_look(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> str:
-    """The look that would tell whether an attack goes on; empty where none is left."""
-    resolved, entries = _resolve(case, catalogue)
-    shows = entries.agent(agent).shows
-    live = [sign for sign, showing in shows.items() if entries.signs[sign].live and showing.confirms and sign not in resolved.signs]
-    return entries.signs[max(live, key=lambda sign: shows[sign].chance)].look if live else ""
+    return ranking, looks, judge(resolved, entries, ranking, looks)
 
 
 def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None) -> Verdict:
@@ -199,128 +181,5 @@ def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None)
     ------
     The chance and the margin: judgement, no source.
     """
-    resolved, entries = _resolve(case, catalogue)
-    return _judge(resolved, entries, ranking, next_looks(resolved, ranking, catalogue=entries))
-
-
-def _named(case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
-    """Pests with a confirming sign, chance and margin enough."""
-    named = []
-    for suspect in ranking.suspects:
-        agent = catalogue.agent(suspect.agent)
-        if not (agent.is_pest and suspect.confirmed and suspect.probability >= judgement.NAMED_AT):
-            continue
-        proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and case.signs.get(sign) == SEEN]
-        rivals = [
-            other.probability
-            for other in ranking.suspects
-            if other.agent != suspect.agent
-            and catalogue.agent(other.agent).is_pest
-            and all(sign in catalogue.agent(other.agent).shows for sign in proofs)
-        ]
-        if all(suspect.probability >= judgement.NAMED_MARGIN * rival for rival in rivals):
-            named.append(suspect)
-    return named
-
-
-def _judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
-    def judged(kind: VerdictKind, chosen: Sequence[Suspect], *advice: Message) -> Verdict:
-        return _verdict(kind, chosen, case, catalogue, looks, advice)
-
-    def of(suspect: Suspect) -> Agent:
-        return catalogue.agent(suspect.agent)
-
-    if not any(state == SEEN for state in case.signs.values()):
-        return judged(VerdictKind.NEEDS_A_LOOK, [], says(Says.TELL_SIGNS))
-    listed = [
-        suspect
-        for suspect in ranking.suspects
-        if suspect.confirmed and suspect.probability >= judgement.REPORTED_AT and of(suspect).listed_in(case.region)
-    ]
-    if listed:
-        return judged(VerdictKind.MUST_BE_REPORTED, listed[:1], _report(of(listed[0]), case.region))
-    named = _named(case, catalogue, ranking)
-    helpers = [
-        suspect
-        for suspect in ranking.suspects
-        if of(suspect).kind == AgentKind.BENEFICIAL and suspect.confirmed and suspect.probability >= judgement.SETTLED_AT
-    ]
-    if named:
-        if helpers and all(activity(suspect.agent, case, catalogue=catalogue) == Activity.PARASITISED for suspect in named):
-            return judged(VerdictKind.HELP_HAS_COME, [helpers[0], *named], _leave(of(named[0])), _leave(of(helpers[0])))
-        plan = of(named[0]).sampling
-        advice = [says(Says.COUNT_NEXT, agent=named[0].agent, unit=plan.unit if plan else "")]
-        if of(named[0]).notifiable and not case.region:
-            advice.append(says(Says.REPORT_IF_LISTED, agent=named[0].agent, listings=of(named[0]).notifiable))
-        return judged(VerdictKind.NAMED, named, *advice)
-    pests = _mass(ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest})
-    if helpers and pests <= judgement.PESTS_LEFT:
-        return judged(VerdictKind.HELP_HAS_COME, helpers[:1], _leave(of(helpers[0])))
-    others = [
-        suspect
-        for suspect in ranking.suspects
-        if of(suspect).kind in (AgentKind.DISORDER, AgentKind.DISEASE, AgentKind.NORMAL) and suspect.probability >= judgement.SETTLED_AT
-    ]
-    others = [other for other in others if other.confirmed or of(other).kind == AgentKind.DISORDER]
-    suspected = _mass(
-        ranking, {suspect.agent for suspect in ranking.suspects if of(suspect).is_pest and suspect.probability > judgement.RARE_PEST}
-    )
-    if others and suspected <= judgement.PESTS_LEFT:
-        kind = VerdictKind.NORMAL if of(others[0]).kind == AgentKind.NORMAL else VerdictKind.NOT_A_PEST
-        return judged(kind, others[:1], _instead(of(others[0])))
-    top = ranking.suspects[:1]
-    if looks:
-        return judged(VerdictKind.NEEDS_A_LOOK, top, says(Says.TAKE_LOOK, look=looks[0].look))
-    return judged(VerdictKind.CANNOT_TELL, top, says(Says.SEND_SAMPLE))
-
-
-def _mass(ranking: Ranking, agents: set[str]) -> float:
-    """Chance that any of these agents is at work, from the listed explanations."""
-    return math.fsum(cause.probability for cause in ranking.causes if agents & set(cause.agents))
-
-
-def _leave(agent: Agent) -> Message:
-    return says(Says.LEAVE_WHEN, agent=agent.id)
-
-
-def _instead(agent: Agent) -> Message:
-    acts = [control for control in agent.controls if control.unsprayed] or list(agent.controls)
-    return says(Says.DO_INSTEAD, agent=agent.id, control=acts[0].id)
-
-
-def _report(agent: Agent, region: str) -> Message:
-    return says(Says.REPORT_IT, agent=agent.id, listing=next(place for place in agent.notifiable if place.startswith(region)))
-
-
-def _verdict(
-    kind: VerdictKind,
-    chosen: Sequence[Suspect],
-    case: Case,
-    catalogue: Catalogue,
-    looks: list[NextLook],
-    advice: tuple[Message, ...],
-) -> Verdict:
-    agents = tuple(suspect.agent for suspect in chosen)
-    change = []
-    for look in looks[:2]:
-        other = next((agent for agent in look.splits if agent not in agents), None)
-        change.append(says(Says.LOOK_POINTS, look=look.look, agent=other) if other else says(Says.LOOK_SETTLES, look=look.look))
-    state = (
-        activity(agents[-1] if kind == VerdictKind.HELP_HAS_COME else agents[0], case, catalogue=catalogue)
-        if agents
-        else Activity.NOT_KNOWN
-    )
-    if agents and state == Activity.NOT_KNOWN and catalogue.agent(agents[0]).is_pest:
-        telling = activity_look(agents[0], case, catalogue=catalogue)
-        if telling:
-            change.append(says(Says.LOOK_TELLS_ACTIVITY, look=telling))
-    return Verdict(
-        kind=kind,
-        agents=agents,
-        probability=chosen[0].probability if chosen else 0.0,
-        activity=state,
-        speaks_for=tuple(reason for suspect in chosen for reason in suspect.reasons_for),
-        speaks_against=tuple(reason for suspect in chosen for reason in suspect.reasons_against),
-        would_change=tuple(dict.fromkeys(change)),
-        advice=advice,
-    )
+    resolved, entries = resolve(case, catalogue)
+    return judge(resolved, entries, ranking, next_looks(resolved, ranking, catalogue=entries))

@@ -61,20 +61,35 @@ class Question:
         self.others = {place: chance for place, chance in enumerate(solution.chances) if place not in self.members and chance > 1e-3}
 
     def causes(self) -> tuple[Cause, ...]:
-        """Sets of those agents that explain what was seen, each with its chance whatever else is there besides."""
-        explaining = self.network.explaining()
-        mass: dict[tuple[int, ...], float] = {}
+        """Sets of those agents that explain what was seen, each with its chance whatever else is there besides.
+
+        Where no agent of a kind stands out among its own, the kind stands for all of them.
+        """
+        explaining = self.network.explains() if self.network.seen else self.network.explaining()
+        called = self._called()
+        mass: dict[tuple[str, ...], float] = {}
         for members, weight in self.solution.likely(judgement.UNLIKELY):
-            key = tuple([place for place in members if place in explaining])
+            key = tuple(dict.fromkeys([called[place] for place in members if place in explaining]))
             mass[key] = mass.get(key, 0.0) + weight
         best = sorted(mass.items(), key=lambda item: -item[1])[:MOST_LISTED]
         total = math.fsum(weight for _, weight in best)
-        agents = self.network.agents
-        return tuple(Cause(tuple(agents[place].id for place in group), weight / total) for group, weight in best)
+        return tuple(Cause(group, weight / total) for group, weight in best)
+
+    def _called(self) -> list[str]:
+        """What each agent is told as: itself where it holds most of its kind's chance, else its kind."""
+        chances, agents, entries = self.solution.chances, self.network.agents, self.network.catalogue.agents
+        kinds: dict[str, float] = {}
+        for agent, chance in zip(agents, chances, strict=True):
+            key = agent.of or agent.id
+            kinds[key] = kinds.get(key, 0.0) + chance
+        return [
+            agent.id if chance >= judgement.SPECIES_SHARE * kinds[agent.of or agent.id] or agent.of not in entries else agent.of
+            for agent, chance in zip(agents, chances, strict=True)
+        ]
 
     def told_seen(self, sign: str) -> list[float]:
         """P(told seen | group), for each group."""
-        slip = self.network.case.slip
+        mistaken, overlooked = self.network.errors(sign)
         missing = 1 - self.network.catalogue.signs[sign].leak
         keeps = []
         for place, chance in self.network.showing.get(sign, ()):
@@ -86,8 +101,8 @@ class Question:
         for place, keep in keeps:
             for n in self.holding[place]:
                 misses[n] *= keep
-        straight = 1 - 2 * slip
-        return [slip + straight * (1 - miss) for miss in misses]
+        straight = 1 - mistaken - overlooked
+        return [mistaken + straight * (1 - miss) for miss in misses]
 
     def single(self, row: list[float]) -> float:
         """How much one sign's answer varies between the groups, near to its bits (half the chi-square over ln 2), without a logarithm."""
@@ -131,27 +146,30 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     pests = [suspect for suspect in ranking.suspects if network.agents[network.place[suspect.agent]].is_pest and not suspect.confirmed]
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > judgement.IN_THE_LEAD else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
+    proofs = proofs_of_leader(network, ranking)
     worthwhile = []
     for look in looks.values():
-        signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing]
+        signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing and network.can_show(sign)]
         if not signs or not possible(look, case):
             continue
         rows = {sign: question.told_seen(sign) for sign in signs}
         worth = {sign: question.single(row) for sign, row in rows.items()}
-        asked = sorted(signs, key=lambda sign: -worth[sign])
-        asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4][:MOST_ASKED]
+        asked = sorted(signs, key=lambda sign: (sign not in proofs, -worth[sign]))
+        asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4 or sign in proofs][:MOST_ASKED]
         bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
         bits += judgement.REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
-        if bits >= judgement.WORTH_A_LOOK:
+        if bits >= judgement.WORTH_A_LOOK or not proofs.isdisjoint(asked):
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
             worthwhile.append((look, bits, judgement.THE_CALL * (call_bits + confirms) + judgement.LEADS * leads, tuple(asked)))
     most = max((call / (look.seconds + judgement.HANDLING_SECONDS) for look, _, call, _ in worthwhile), default=0.0)
 
-    def key(entry: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, float]:
-        look, bits, call, _ = entry
+    def key(entry: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, bool, float]:
+        look, bits, call, asked = entry
         cost = look.seconds + judgement.HANDLING_SECONDS
         # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
-        return (look.id == "glance", call / cost < judgement.CHANGES_THE_CALL * most, -(judgement.THE_CALL * bits + call) / cost)
+        idle = look.id == "glance" and proofs.isdisjoint(asked)
+        proves = bool(proofs) and not proofs.isdisjoint(asked)
+        return (idle, not proves, call / cost < judgement.CHANGES_THE_CALL * most, -(judgement.THE_CALL * bits + call) / cost)
 
     return [
         NextLook(
@@ -161,9 +179,21 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
             asked,
             splits(network, ranking, asked),
             call >= judgement.CHANGES_THE_CALL * most * (look.seconds + judgement.HANDLING_SECONDS),
+            not proofs.isdisjoint(asked),
         )
         for look, bits, call, asked in sorted(worthwhile, key=key)
     ]
+
+
+def proofs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
+    """Signs not yet answered that would prove the likeliest explanation, once it leads clearly and nothing has proved it."""
+    leader = next((suspect for suspect in ranking.kinds if suspect.probability >= judgement.LEADS_CLEARLY), None)
+    if leader is None or leader.confirmed:
+        return frozenset()
+    agents = [agent for agent in network.agents if leader.agent in (agent.id, agent.of)]
+    return frozenset(
+        shows.sign for agent in agents for shows in agent.shows.values() if shows.confirms and shows.sign not in network.case.signs
+    )
 
 
 def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:

@@ -1,8 +1,8 @@
 """Agents and signs as a two-layer noisy-or network with a leak, solved over sets of up to three joint causes.
 
 P(sign there | agents S) = 1 - (1 - leak) * product over S of (1 - q[agent, sign]); signs are independent
-given S. What is told differs from what is there: with chance `slip` an answer is wrong, so
-P(told seen | S) = slip + (1 - 2 slip) * P(there | S). Sources: Pearl (1988), "Probabilistic Reasoning in
+given S. What is told differs from what is there: a sign is mistaken or overlooked, each with its own chance, so
+P(told seen | S) = mistaken + (1 - mistaken - overlooked) * P(there | S). Sources: Pearl (1988), "Probabilistic Reasoning in
 Intelligent Systems", section 4.3.2, for the noisy-or; Heckerman (1989), "A tractable inference algorithm
 for diagnosing multiple diseases", for few joint causes.
 
@@ -74,9 +74,16 @@ class Network:
         ]
         self.base = [1 - catalogue.signs[sign].leak for sign in self.answered]
         # Told as seen: a - b * miss; told as absent: a + b * miss. One line serves both.
-        straight = 1 - 2 * case.slip
-        self.fixed = [1 - case.slip] * len(self.seen) + [case.slip] * len(self.absent)
-        self.slope = [-straight] * len(self.seen) + [straight] * len(self.absent)
+        errors = [self.errors(sign) for sign in self.answered]
+        seen = len(self.seen)
+        self.fixed = [1 - overlooked for _, overlooked in errors[:seen]] + [overlooked for _, overlooked in errors[seen:]]
+        straight = [1 - mistaken - overlooked for mistaken, overlooked in errors]
+        self.slope = [-share for share in straight[:seen]] + straight[seen:]
+
+    def errors(self, sign: str) -> tuple[float, float]:
+        """Chances that a sign is mistaken and that it is overlooked: the case's own slip where it tells one, else the sign's."""
+        slip = self.case.slip
+        return (slip, slip) if slip is not None else (self.catalogue.signs[sign].mistaken, self.catalogue.signs[sign].overlooked)
 
     def told_seen(self, sign: str, agents: tuple[Agent, ...]) -> float:
         """P(told seen | exactly these agents at work)."""
@@ -85,17 +92,26 @@ class Network:
             shows = agent.shows.get(sign)
             if shows:
                 missing *= 1 - shows.chance
-        return self.case.slip + (1 - 2 * self.case.slip) * (1 - missing)
+        mistaken, overlooked = self.errors(sign)
+        return mistaken + (1 - mistaken - overlooked) * (1 - missing)
 
-    def explaining(self) -> set[int]:
-        """Agents that make at least one seen sign likelier; all of them where nothing was seen."""
+    def can_show(self, sign: str) -> bool:
+        """Whether the case's crop can show a sign at all: an ear is maize's."""
+        crops = self.catalogue.signs[sign].crops
+        return not crops or self.case.crop in crops
+
+    def explains(self) -> set[int]:
+        """Agents that make at least one seen sign likelier."""
         leaks = self.catalogue.signs
-        explaining = {
+        return {
             place
             for place, agent in enumerate(self.agents)
             if any(sign in agent.shows and agent.shows[sign].chance > leaks[sign].leak for sign in self.seen)
         }
-        return explaining or set(range(len(self.agents)))
+
+    def explaining(self) -> set[int]:
+        """Agents that explain something seen; all of them where none does."""
+        return self.explains() or set(range(len(self.agents)))
 
     def _gain(self, missing: list[float], place: int) -> float:
         """What adding an agent multiplies a set's weight by; missing: chance of each sign's absence given the set."""
@@ -197,6 +213,13 @@ class Network:
             rest_two = two - own * rest
             chances[place] = own * (sizes[0] * (1 + rest + rest_two) + sizes[1] * (1 + rest) + sizes[2])
         return Solution(total, tuple(chance / total for chance in chances), alone, room, left_out / total)
+
+    def chance_of_any(self, solution: Solution, places: frozenset[int]) -> float:
+        """P(at least one of these agents is at work)."""
+        room = solution.room
+        without = math.fsum(weight * room[len(members)] for members, weight in solution.alone if places.isdisjoint(members))
+        calm = math.prod(1 - solution.chances[place] for place in places if not self.shown[place])
+        return max(0.0, 1 - without / solution.total * calm)
 
     def inert(self) -> list[int]:
         return [place for place in range(len(self.agents)) if not self.shown[place]]

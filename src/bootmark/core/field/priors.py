@@ -1,13 +1,14 @@
 """The chance of each agent before any sign: crop, place, season or heat, recent weather, the farm's own history."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Agent, Catalogue
+from bootmark.core.catalogue.model import Agent, Catalogue, turned
 from bootmark.core.meanings import Direction
 from bootmark.core.messages import Message, Says, says
-from bootmark.core.types import Case
+from bootmark.core.types import SEEN, Case
 
 UNDER_COVER = ("greenhouse", "tunnel")
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
@@ -27,21 +28,41 @@ def candidates(case: Case, catalogue: Catalogue) -> tuple[tuple[Agent, ...], Mes
     if case.crop in catalogue.crops:
         return catalogue.on(case.crop), None
     kin = [crop.id for crop in catalogue.crops.values() if crop.family == case.family]
-    agents = tuple(agent for agent in catalogue.agents.values() if "*" in agent.hosts or any(crop in agent.hosts for crop in kin))
+    agents = tuple(agent for agent in catalogue.agents.values() if _lives_on(agent, case, kin))
     if kin:
         return agents, says(Says.CROP_OF_FAMILY, plant=case.crop, family=case.family, crops=tuple(kin[:3]))
+    if case.habit:
+        return agents, says(Says.CROP_BY_HABIT, plant=case.crop, habit=case.habit)
     return agents, says(Says.CROP_UNKNOWN, plant=case.crop)
+
+
+def _lives_on(agent: Agent, case: Case, kin: list[str]) -> bool:
+    """Whether it may live on a plant that is no crop of the catalogue: by its family, its habit, or anyhow."""
+    wide = not {case.family, case.habit}.isdisjoint(agent.habits) or "*" in agent.hosts
+    # A plant of which nothing is known may have any kind.
+    return wide or (agent.is_kind and not case.family and not case.habit) or any(crop in agent.hosts for crop in kin)
 
 
 def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
     if case.crop in agent.hosts:
         return agent.hosts[case.crop]
     if case.crop not in catalogue.crops:
+        wide = agent.habits.get(case.family) or agent.habits.get(case.habit)
+        if wide:
+            return wide
         order = list(judgement.HOW_USUAL)
         kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == case.family]
         if kin:
             return LESS_USUAL[min(kin, key=order.index)]
     return agent.hosts.get("*", "rarely")
+
+
+def _another(kind: Agent, agents: tuple[Agent, ...], usual: Mapping[str, str]) -> str:
+    """How usual another of a kind is, where its members that have entries are there as well: a step less usual than the kind."""
+    order = list(judgement.HOW_USUAL)
+    members = [usual[agent.id] for agent in agents if agent.of == kind.id]
+    listed = any(order.index(member) <= order.index(usual[kind.id]) for member in members)
+    return LESS_USUAL[usual[kind.id]] if listed else usual[kind.id]
 
 
 def _in_season(agent: Agent, case: Case) -> tuple[float, list[Message]]:
@@ -52,9 +73,16 @@ def _in_season(agent: Agent, case: Case) -> tuple[float, list[Message]]:
         if share < judgement.NOT_NOW_SHARE:
             return out, [says(Says.HEAT_NOT_NOW, Direction.AGAINST)]
         return 1.0, [says(Says.HEAT_NOW, Direction.FOR)] if share > judgement.NOW_SHARE else []
-    if case.month not in agent.months_in(case.hemisphere):
+    if case.month not in agent.months_in(case.hemisphere) and not _there(agent, case):
         return out, [says(Says.SEASON_OUT, Direction.AGAINST)]
     return 1.0, []
+
+
+def _there(agent: Agent, case: Case) -> bool:
+    """Whether what was seen of it outlasts it, or a stage that feeds lives in this month."""
+    if any(shows.outlasts and case.signs.get(sign) == SEEN for sign, shows in agent.shows.items()):
+        return True
+    return any(case.month in turned(agent.year[stage], case.hemisphere) for stage in agent.feeds if stage in agent.year)
 
 
 def _weather(agent: Agent, case: Case) -> tuple[float, list[Message]]:
@@ -70,8 +98,9 @@ def _weather(agent: Agent, case: Case) -> tuple[float, list[Message]]:
 def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
     """One prior for each agent, in their order."""
     odds, seasons, usual_chance = [], [], []
+    usual = {agent.id: _usual(agent, case, catalogue) for agent in agents}
     for agent in agents:
-        chance = judgement.HOW_USUAL[_usual(agent, case, catalogue)]
+        chance = judgement.HOW_USUAL[_another(agent, agents, usual) if agent.is_kind else usual[agent.id]]
         factor, season = _in_season(agent, case)
         factor *= agent.places.get(case.place, 1.0)
         odds.append(chance / (1 - chance) * factor)

@@ -14,7 +14,7 @@ from pydantic import GetCoreSchemaHandler, ValidationInfo
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from bootmark import say
-from bootmark.core.catalogue import Catalogue
+from bootmark.core.catalogue import Catalogue, plants
 from bootmark.core.types import STATES
 
 EMPTY = "This is empty: write something here."
@@ -272,7 +272,7 @@ class Crop(Rule):
     def read(self, value: Any, checks: Checks) -> str:
         crop = Text(80).read(value, checks)
         if self.any_plant:
-            return checks.catalogue.crop_meant(crop)
+            return plants.crop_meant(crop, checks.catalogue)
         if crop not in checks.catalogue.crops:
             raise wrong(say.line("{crop} is not a crop that Bootmark knows: type two letters and choose one from the list.", crop=crop))
         return crop

@@ -9,7 +9,7 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response
 
 from bootmark import say
-from bootmark.core.catalogue import bbch
+from bootmark.core.catalogue import bbch, plants
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
 from bootmark.drawing.plan import plan_svg
@@ -119,7 +119,7 @@ def save_block() -> Response | tuple[str, int]:
     except ValueError:
         outline = None
     try:
-        result = forms.send(places.SaveBlock, outline=outline, crop=g.catalogue.crop_meant(request.form.get("crop", "")))
+        result = forms.send(places.SaveBlock, outline=outline, crop=plants.crop_meant(request.form.get("crop", ""), g.catalogue))
     except Refused as error:
         record = forms.record_id()
         known_blocks = {block.id: block for block in ground.blocks(db())}

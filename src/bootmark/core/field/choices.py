@@ -1,0 +1,88 @@
+"""Which controls of an agent are on offer, in which order, and why not the others."""
+
+from dataclasses import dataclass
+
+from bootmark.core import judgement
+from bootmark.core.catalogue.model import Agent, Control, turned
+from bootmark.core.meanings import Activity, AgentKind
+from bootmark.core.messages import Message, Says, says
+from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
+
+REPORT = "report-it"
+
+
+@dataclass(frozen=True)
+class _At:
+    """What a control is held against."""
+
+    agent: Agent
+    stage: StageNow
+    crop: CropState
+    policy: Policy
+    finding: Finding | None
+    counted: bool
+
+    def refusal(self, control: Control) -> Message | None:
+        """Why it is not on offer: of the farm and the place first, then of what is there, then of the crop; None where it is."""
+        return self._of_farm(control) or self._of_what_is_there(control) or self._of_crop(control)
+
+    def _of_farm(self, control: Control) -> Message | None:
+        month = self.stage.today.month if self.stage.today else self.crop.month
+        if control.kind in self.policy.refuses or control.kind not in self.policy.order:
+            return says(Says.CONTROL_REFUSED, control_kind=control.kind)
+        if control.id == REPORT and self.crop.region and not self.agent.listed_in(self.crop.region):
+            return says(Says.CONTROL_NOT_LISTED)
+        if control.months and month and month not in turned(control.months, self.crop.hemisphere):
+            return says(Says.CONTROL_SEASON)
+        return None
+
+    def _of_what_is_there(self, control: Control) -> Message | None:
+        finding, own = self.finding, self.stage.windows.get(control.id)
+        present = {name for name, share in self.stage.shares.items() if share >= judgement.PRESENT_SHARE}
+        beside = next((sign for sign in control.not_with if finding and sign in finding.seen), "")
+        if beside:
+            return says(Says.CONTROL_BESIDE, sign=beside)
+        animal = self.agent.kind in (AgentKind.INSECT, AgentKind.MITE)
+        if control.keeps_out and finding and finding.activity == Activity.ACTIVE and animal:
+            return says(Says.CONTROL_INSIDE)
+        if not self.counted and not control.unsprayed:
+            return says(Says.CONTROL_COUNT_FIRST)
+        if own and self.stage.today and own[1] < self.stage.today:
+            return says(Says.CONTROL_LATE, on=own[1])
+        if not own and present and control.stages and not present & set(control.stages):
+            return says(Says.CONTROL_OTHER_STAGE, stages=control.stages)
+        return None
+
+    def _of_crop(self, control: Control) -> Message | None:
+        crop = self.crop
+        if crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
+            return says(Says.CONTROL_HARVEST, days=crop.days_to_harvest, wanted=control.harvest_days)
+        if crop.in_flower and "bees" in control.harms:
+            return says(Says.CONTROL_BEES)
+        return None
+
+
+def timing(agent: Agent, control: Control) -> Message:
+    return says(Says.CONTROL_TIMING, agent=agent.id, control=control.id)
+
+
+def choices(
+    agent: Agent, stage: StageNow, crop: CropState, policy: Policy, finding: Finding | None = None, *, counted: bool = True
+) -> tuple[Choice, ...]:
+    """Every control of an agent in the order of the farm's policy, offered or not, each with its reason.
+
+    Reporting comes first where the agent is listed, and last where that is not known. counted: whether a count has been made, without
+    which nothing is sprayed.
+    """
+    at = _At(agent, stage, crop, policy, finding, counted)
+    rank = {kind: place for place, kind in enumerate(policy.order)}
+    report = -1 if agent.listed_in(crop.region) else len(rank) + 1
+
+    def place(control: Control) -> int:
+        return report if control.id == REPORT else rank.get(control.kind, len(rank))
+
+    offers = []
+    for control in sorted(agent.controls, key=place):
+        refusal = at.refusal(control)
+        offers.append(Choice(control.id, refusal is None, refusal or timing(agent, control)))
+    return tuple(offers)
