@@ -146,7 +146,8 @@ class Acts(unittest.TestCase):
     def test_what_is_no_pest_gets_its_own_remedy_and_a_disease_the_label(self) -> None:
         for agent in ("water-shortage", "apple-scab"):
             entry = default().agent(agent)
-            decision = decide(None, finding=Finding(agent, "not a pest", 0.9, True), crop=CropState("apple"))
+            finding = Finding(agent, "not a pest", 0.9, True, seen=frozenset({"soil-dry-a-finger-deep"}))
+            decision = decide(None, finding=finding, crop=CropState("apple"))
             remedy = entry.control(decision.choices[0].control)
             self.assertTrue(decision.choices[0].offered)
             self.assertIn(remedy.kind, (ControlKind.CULTURAL, ControlKind.PHYSICAL))

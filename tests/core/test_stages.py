@@ -225,7 +225,7 @@ class BestDays(unittest.TestCase):
             self.assertIn("adult", default().agent(scale).feeds, "females suck sap as their young do (common practice, no source)")
         for agent in default().agents.values():
             if agent.is_pest:
-                self.assertTrue(agent.feeds and set(agent.feeds) <= set(agent.stages), agent.id)
+                self.assertTrue(agent.feeds and (agent.is_kind or set(agent.feeds) <= set(agent.stages)), agent.id)
 
     def test_ranks_are_the_models_own_spread(self) -> None:
         assert MOTH.heat

@@ -92,6 +92,10 @@ PARASITISED_SHARE = 0.5
 """share. Of the animals counted, from which parasites end an attack; single ones do not. Common practice, 2026-11-26."""
 DEAD_SHARE = 0.8
 """share. Of the animals counted, from which an attack counts as dead. Judgement, 2026-11-26."""
+FINAL_SIGNS = 2
+"""signs. Usual with a cause, that must have been seen before plants are pulled for it: one answer may be wrong. Judgement, 2026-11-26."""
+UNPROVED_AT = 0.85
+"""chance. From which a disorder that nothing can prove settles a case while looks are left. Judgement, 2026-11-26."""
 DANGER_AT = 0.005
 """chance. From which what can hurt people or stock is told once a sign of it fits. Judgement, 2026-11-26."""
 UNKNOWN_DAYS = 7

@@ -210,7 +210,7 @@ class StageNow:
 
 @dataclass(frozen=True)
 class Finding:
-    """An agent named at a stop. seen: the signs that were."""
+    """An agent named at a stop. seen, absent: the signs that were, and that were not; danger: what else may be there that hurts."""
 
     agent: str
     verdict: VerdictKind
@@ -219,6 +219,8 @@ class Finding:
     activity: Activity = Activity.NOT_KNOWN
     next_look: str = ""
     seen: frozenset[str] = frozenset()
+    absent: frozenset[str] = frozenset()
+    danger: str = ""
 
 
 @dataclass(frozen=True)
@@ -231,6 +233,7 @@ class CropState:
     month: int = 0
     hemisphere: str = "north"
     region: str = ""
+    habit: str = ""
 
 
 @dataclass(frozen=True)

@@ -18,6 +18,10 @@ LABELS = {
     "root": ("roots", 6, 452, "start", 96, 430),
     "ground": ("soil, around", 236, 400, "end", 140, 388),
     "whole": ("whole plant", 6, 486, "start", 6, 486),
+    "trunk": ("trunk, bark", 6, 340, "start", 117, 340),
+    "bulb": ("bulb, tuber", 236, 448, "end", 128, 420),
+    "grain": ("ear, seed", 236, 118, "end", 168, 92),
+    "turf": ("turf", 6, 396, "start", 60, 384),
 }
 
 
@@ -34,6 +38,10 @@ REACH = {
     "flower": (134, 44, 102, 54),
     "tip": (76, -4, 82, 70),
     "base": (96, 346, 44, 30),
+    "trunk": (0, 322, 96, 34),
+    "bulb": (172, 428, 68, 34),
+    "grain": (168, 100, 72, 34),
+    "turf": (0, 378, 60, 34),
 }
 
 

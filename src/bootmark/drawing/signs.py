@@ -8,7 +8,9 @@ from bootmark.core.catalogue import default
 from bootmark.drawing import (
     fruit_signs,
     ground_signs,
+    growth_signs,
     insect_signs,
+    kind_signs,
     larva_signs,
     leaf_signs,
     plant_signs,
@@ -21,7 +23,9 @@ from bootmark.drawing.sketch import Draw, Sketch
 DRAWN: dict[str, Draw] = {
     **fruit_signs.DRAWN,
     **ground_signs.DRAWN,
+    **growth_signs.DRAWN,
     **insect_signs.DRAWN,
+    **kind_signs.DRAWN,
     **larva_signs.DRAWN,
     **leaf_signs.DRAWN,
     **plant_signs.DRAWN,

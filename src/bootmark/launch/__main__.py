@@ -108,6 +108,13 @@ def catalogue(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.core.catalogue", *(["--write"] if options.write else []), env=environment())
 
 
+def case(options: argparse.Namespace) -> int:
+    """Cases from the standard input, answered on the standard output, where nothing else may stand."""
+    with contextlib.redirect_stdout(sys.stderr):
+        packages.ready()
+    return python("-m", "bootmark.case", env=environment())
+
+
 OWN_DATABASE = ("farm", "kills", "load", "nonsense", "pages")
 """Benches on a throw-away database."""
 
@@ -165,6 +172,7 @@ def parser() -> argparse.ArgumentParser:
     add("release", "dump this version's demo farm for the tests of later ones", release).add_argument("version")
     add("check", "lint, format, types, import rules and the core's examples", check)
     add("shots", "remake docs/screenshots", shots).add_argument("names", nargs="*")
+    add("case", "answer cases, JSON lines in and out, without a database", case)
     command = add("catalogue", "what the catalogue covers and rests on", catalogue)
     command.add_argument(
         "--write", action="store_true", help="bring up to date what is made from it: the editors' schemas, the list of ids"

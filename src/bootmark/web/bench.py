@@ -8,16 +8,14 @@ from flask import g, render_template
 from markupsafe import Markup
 
 from bootmark import say
-from bootmark.core import judgement
 from bootmark.core.catalogue.model import PARTS, Catalogue, Sign
-from bootmark.core.field.priors import candidates
-from bootmark.core.types import STATES, Case
+from bootmark.core.field.tappable import signs_for
+from bootmark.core.types import STATES
 from bootmark.drawing.plant import label, plant_parts
 from bootmark.say import bench as bench_words
 from bootmark.services.base import memo
 from bootmark.services.scouting.looks import Answered
 
-ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
 AT_FIRST = 12
 """Signs shown of a part before all are asked for."""
 
@@ -31,18 +29,6 @@ class Pick:
 
 
 _picks: memo.Kept[Pick] = memo.Kept(128)
-
-
-def signs_for(catalogue: Catalogue, crop: str, family: str = "") -> list[Sign]:
-    """Signs that any cause on this crop can leave, those most often met there first."""
-    agents, _ = candidates(Case(crop, family=family), catalogue)
-    met = dict.fromkeys(ALWAYS, 0.0)
-    for agent in agents:
-        usual = judgement.HOW_USUAL[agent.hosts.get(crop) or agent.hosts.get("*", "seldom")]
-        for sign, shows in agent.shows.items():
-            if sign not in ALWAYS:
-                met[sign] = met.get(sign, 0.0) + usual * shows.chance
-    return sorted((catalogue.signs[sign] for sign in met), key=lambda sign: -met[sign.id])
 
 
 def leaf_of(catalogue: Catalogue, crop: str, family: str = "") -> str:

@@ -80,7 +80,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
 
 
 def _pest(agent: Agent) -> Iterator[str]:
-    if agent.sampling is None or not agent.thresholds:
+    if (agent.sampling is None or not agent.thresholds) and not agent.hurts:
         yield f"{agent.id}: no way to count it, or no threshold"
     if not agent.stages and not agent.is_kind:
         yield f"{agent.id}: no stages"

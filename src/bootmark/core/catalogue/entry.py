@@ -138,6 +138,11 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         not_with=row.words("not_with", []),
         keeps_out=row.get("keeps_out", bool, False),
         targets=row.words("targets", []),
+        not_on=row.words("not_on", []),
+        needs=row.words("needs", []),
+        needs_absent=row.words("needs_absent", []),
+        by_hand=row.get("by_hand", bool, False),
+        final=row.get("final", bool, False),
         retired=row.get("retired", bool, False),
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):

@@ -183,7 +183,9 @@ class Control:
     lasts_days: days on which it still kills; harms: groups that it harms ("bees", "predatory mites" ...); at_events: events
     of the heat model that it must meet while they go on; phases: events whose animals it kills as long as they are in that
     phase; where both are empty it kills all animals of its stages; months: when it may be done, none for any; not_with: signs beside which
-    it does harm; keeps_out: a barrier, which keeps in what is in already; targets: orders, kinds or agents, the only ones that it works on.
+    it does harm; keeps_out: a barrier, which keeps in what is in already; targets: orders, kinds or agents, the only ones that it works on;
+    not_on: habits of plants that it is never done to; needs: signs that must have been seen; needs_absent: signs that must have been
+    looked for in vain; by_hand: it brings a hand near; final: what it takes away does not come back.
     """
 
     id: str
@@ -214,6 +216,11 @@ class Control:
     not_with: tuple[str, ...] = ()
     keeps_out: bool = False
     targets: tuple[str, ...] = ()
+    not_on: tuple[str, ...] = ()
+    needs: tuple[str, ...] = ()
+    needs_absent: tuple[str, ...] = ()
+    by_hand: bool = False
+    final: bool = False
     retired: bool = False
 
     @property
@@ -332,6 +339,10 @@ class Agent:
     def listed_in(self, region: str) -> bool:
         """Whether it must be reported in a region, an ISO 3166 code or a name of the lists; False where no region is told."""
         return bool(region) and (region[:2] in self.listed or any(place.startswith(region) for place in self.notifiable))
+
+    def listing_in(self, region: str) -> str:
+        """The list that names it there: the one that begins with the region, or the first."""
+        return next((place for place in self.notifiable if place.startswith(region)), self.notifiable[0])
 
     def chance_of_one(self, signs: Iterable[str]) -> float:
         """P(at least one of these signs is there | the agent is at work)."""

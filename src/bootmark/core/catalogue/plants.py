@@ -11,45 +11,11 @@ from bootmark.core.catalogue.model import HABITS, Catalogue
 
 FILE = Path(__file__).with_name("plants.txt")
 ASIDE = frozenset(
-    [
-        "a",
-        "an",
-        "the",
-        "my",
-        "our",
-        "some",
-        "old",
-        "young",
-        "small",
-        "big",
-        "potted",
-        "pot",
-        "plant",
-        "plants",
-        "bush",
-        "bushes",
-        "tree",
-        "trees",
-        "hedge",
-        "hedges",
-        "seedling",
-        "garden",
-        "wild",
-        "dwarf",
-        "ornamental",
-        "indoor",
-        "outdoor",
-        "in",
-        "of",
-        "on",
-        "row",
-        "rows",
-        "bed",
-        "beds",
-        "leaf",
-        "leaves",
-        "fruit",
-    ]
+    {
+        *("a", "an", "the", "my", "our", "some", "in", "of", "on", "old", "young", "small", "big", "wild", "dwarf", "garden", "indoor"),
+        *("outdoor", "ornamental", "potted", "pot", "plant", "plants", "bush", "bushes", "tree", "trees", "hedge", "hedges", "seedling"),
+        *("row", "rows", "bed", "beds", "leaf", "leaves", "fruit"),
+    }
 )
 """Words that say nothing of which plant it is, where the others do."""
 BY_WORD = {

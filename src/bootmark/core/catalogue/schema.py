@@ -61,13 +61,18 @@ def _control(source: Schema) -> Schema:
         "spares_eggs": FLAG, "repeats": WHOLE, "contact": FLAG, "look_again_days": WHOLE, "success": TEXT, "skill": TEXT,
         "tools": _list(TEXT), "cautions": _list(TEXT), "harvest_days": WHOLE, "reentry_hours": WHOLE,
         "work": _one_of(Work, "What it asks of the hours that it is done in."), "lasts_days": WHOLE, "source": source,
+        "months": MONTHS, "not_with": _list(TEXT, "Signs beside which it does harm."), "keeps_out": FLAG,
+        "targets": _list(TEXT, "Orders, kinds or agents, the only ones that it works on."),
+        "not_on": _list(_one_of(model.HABITS), "Habits of plants that it is never done to."),
+        "needs": _list(TEXT, "Signs that must have been seen."), "needs_absent": _list(TEXT, "Signs that must be known absent."),
+        "by_hand": FLAG, "final": FLAG, "retired": FLAG,
     }  # fmt: skip
     return {"properties": fields, "additionalProperties": False}
 
 
 def _controls(shared: Iterable[str]) -> Schema:
     """Controls by their ids. One that stands in controls.toml needs only what differs here."""
-    short = ["stages", "timing", "success", "look_again_days"]
+    short = ["timing", "success", "look_again_days"]
     whole = [*short, "kind", "name", "do", "spares", "skill"]
     return {
         "type": "object",
@@ -131,21 +136,41 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
     optional = {
         "colours": _list(TEXT), "feeds": _stages("Stages that do the harm."), "notifiable": _list(TEXT), "cosmetic": FLAG,
         "thresholds": _list(threshold), "enemies": _list(enemy), "favoured": _by_name(Spell, FACTOR), "places": _by_name(Place, FACTOR),
-        "heat": _heat(source), "sampling": sampling,
+        "heat": _heat(source), "sampling": sampling, "of": _one_of([entry for entry in catalogue.agents if entry.startswith("any-")]),
+        "species": _table({}, {"matters": TEXT, "tells": TEXT}, "Whether it changes anything to know which of its kind it is."),
+        "sample": TEXT, "hurts": TEXT, "generic": FLAG,
     }  # fmt: skip
     shared_parts = {
         "source": _one_of(sources, "A key of sources.toml; where it is left out, that of the table or the file holds."),
-        "crop": _one_of(("*", *catalogue.crops)),
+        "crop": _one_of(("*", *catalogue.crops, *model.HABITS, *catalogue.families)),
         "agent": _one_of(catalogue.agents),
         "control": _control(source),
     }
-    return _document("One agent of the catalogue", {**_table(needed, optional), "$defs": shared_parts})
+    whole = _table(needed, optional)
+    # What a kind says, its members may leave out.
+    whole["if"] = {"required": ["of"]}
+    whole["then"] = {"required": ["id", "kind", "name", "hosts", "source"]}
+    whole["else"] = {"required": whole.pop("required")}
+    return _document("One agent of the catalogue", {**whole, "$defs": shared_parts})
+
+
+def kind(of_agent: Schema) -> Schema:
+    """The schema of a kind's file: an agent's, of which it may leave out what differs among its members."""
+    kept = {key: value for key, value in of_agent.items() if key not in ("if", "then", "else")}
+    needed = ["id", "kind", "name", "summary", "source", "hosts", "signs", "controls"]
+    return {**kept, "title": "One kind of the catalogue", "required": needed}
 
 
 def signs(catalogue: Catalogue) -> Schema:
     sign = _table(
         {"name": TEXT, "sentence": TEXT, "part": _one_of(model.PARTS), "look": _one_of(catalogue.looks), "leak": NUMBER},
-        {"live": FLAG, "not_with": _list(_one_of(catalogue.signs))},
+        {
+            "live": FLAG,
+            "not_with": _list(_one_of(catalogue.signs)),
+            "mistaken": _one_of(judgement.MISTAKEN, "How easily it is taken for seen where it is not; its look's where left out."),
+            "overlooked": _one_of(judgement.OVERLOOKED, "How easily it is overlooked; its look's where left out."),
+            "crops": _list(_one_of(catalogue.crops), "The only crops that can show it."),
+        },
         "leak: its chance with no agent of the catalogue at work; live: the animal itself.",
     )
     return _document("Signs", {"type": "object", "additionalProperties": sign})
@@ -154,7 +179,7 @@ def signs(catalogue: Catalogue) -> Schema:
 def crops() -> Schema:
     crop = _table(
         {"name": TEXT, "family": TEXT, "group": TEXT, "place": _one_of(Place)},
-        {"also": _list(TEXT, "Other names that it is looked for by."), "leaf": TEXT},
+        {"also": _list(TEXT, "Other names that it is looked for by."), "leaf": TEXT, "habit": _one_of(model.HABITS)},
     )
     return _document("Crops", {"type": "object", "additionalProperties": crop})
 
@@ -171,7 +196,8 @@ def _document(title: str, schema: Schema) -> Schema:
 def documents(catalogue: Catalogue) -> dict[str, Schema]:
     """The schema of each kind of file, by its name."""
     shared, keys = (tomllib.loads((loader.HERE / f"{name}.toml").read_text()) for name in ("controls", "sources"))
-    return {"agent": agent(catalogue, shared, keys), "signs": signs(catalogue), "crops": crops(), "sources": sources()}
+    of_agent = agent(catalogue, shared, keys)
+    return {"agent": of_agent, "kind": kind(of_agent), "signs": signs(catalogue), "crops": crops(), "sources": sources()}
 
 
 def text(document: Schema) -> str:

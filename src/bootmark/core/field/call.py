@@ -1,13 +1,14 @@
 """Does it matter, and do I act. The default is to leave it, and to say why."""
 
 import math
+from dataclasses import replace
 
 from bootmark.core import catalogue as catalogues
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
 from bootmark.core.field.choices import choices
 from bootmark.core.field.count import enemy_ratio, interval, side
-from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Side, VerdictKind
+from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, Side, VerdictKind
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
@@ -67,6 +68,15 @@ class _Case:
         """A message about this case's agent."""
         return says(kind, agent=self.agent.id, **facts)
 
+    def asks(self) -> str:
+        """The sign that a control waits for, where none is on offer for want of it."""
+        waiting = (choice.reason.sign for choice in self.choices if choice.reason.kind == Says.CONTROL_ASK)
+        return "" if any(choice.offered for choice in self.choices) else next(waiting, "")
+
+    def look_first(self, catalogue: Catalogue) -> Decision:
+        look = catalogue.signs[self.asks()].look
+        return self.decide(DecisionKind.LOOK_AGAIN, says(Says.CALL_ASK, look=look), 1, says(Says.FOR_LOOK, look=look))
+
     def decide(self, kind: DecisionKind, headline: Message, days: int | None, look_for: Message) -> Decision:
         return Decision(
             kind, headline, tuple(self.speaks_for), tuple(self.against), tuple(self.change), self.choices, self.cautions, days, look_for
@@ -89,13 +99,17 @@ def _sampled(case: _Case) -> Decision | None:
     return case.decide(DecisionKind.SEND_A_SAMPLE, case.of(Says.CALL_SAMPLE), judgement.UNKNOWN_DAYS, says(Says.FOR_CLINIC))
 
 
-def _not_a_target(case: _Case, crop: CropState, policy: Policy) -> Decision | None:
+def _not_a_target(case: _Case, crop: CropState, policy: Policy, catalogue: Catalogue) -> Decision | None:
     agent, finding = case.agent, case.finding
     if agent.kind == AgentKind.BENEFICIAL:
         case.speaks_for += [case.of(Says.AGENT_SUMMARY), case.of(Says.AGENT_SAID_WRONGLY)]
         case.change.append(says(Says.FEEDS_BESIDE))
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HARMLESS), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_DAMAGE))
-    if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL):
+    if agent.kind == AgentKind.NORMAL:
+        case.speaks_for.append(case.of(Says.AGENT_SUMMARY))
+        case.change.append(says(Says.OTHER_CAUSE))
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NORMAL), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_DAMAGE))
+    if agent.kind in (AgentKind.DISEASE, AgentKind.DISORDER):
         case.speaks_for.append(case.of(Says.AGENT_SUMMARY))
         case.change.append(says(Says.OTHER_CAUSE))
         case.choices = tuple(
@@ -104,6 +118,8 @@ def _not_a_target(case: _Case, crop: CropState, policy: Policy) -> Decision | No
             if agent.control(choice.control).kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)
         )
         act = next((agent.control(choice.control) for choice in case.choices if choice.offered), None)
+        if act is None and case.asks():
+            return case.look_first(catalogue)
         if act is None:
             return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
         case.cautions += (LABEL_FIRST, *_cautions(act)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
@@ -151,13 +167,18 @@ def _past(case: _Case, sample: Sample | None) -> Decision | None:
             case.speaks_for.append(case.of(Says.OVER, activity=activity))
             case.change.append(says(Says.FRESH_SIGNS))
             return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), judgement.OVER_LOOK_DAYS, says(Says.FOR_FRESH))
-    return _cosmetic(case) if sample is None or not sample.counts else None
+    if sample is None or not sample.counts:
+        return _cosmetic(case)
+    return None
 
 
 def _cosmetic(case: _Case) -> Decision | None:
     if not case.agent.cosmetic:
         return None
     case.speaks_for.append(case.of(Says.COSMETIC))
+    line = next((nominal for nominal in case.agent.thresholds if nominal.measure != Measure.TRAP), None)
+    if line:
+        case.change.append(case.of(Says.COSMETIC_BELOW, value=line.value, measure=line.measure, unit=line.unit))
     return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
 
 
@@ -227,11 +248,16 @@ def decide(
     """
     entries = catalogue or catalogues.default()
     agent = entries.agent(finding.agent)
+    if not crop.habit and crop.crop in entries.crops:
+        crop = replace(crop, habit=entries.crops[crop.crop].habit)
     case = _Case(agent, finding)
-    early = _reported(case) or _sampled(case) or _unproved(case, entries) or _not_a_target(case, crop, policy) or _past(case, sample)
+    early = _reported(case) or _sampled(case) or _unproved(case, entries)
+    early = early or _not_a_target(case, crop, policy, entries) or _past(case, sample)
     if early:
         return early
     case.speaks_for.append(case.of(Says.CONFIRMED_ACTIVE if finding.activity == Activity.ACTIVE else Says.CONFIRMED))
+    if agent.sampling is None:
+        return _act(case, stage, crop, policy, finding)
     if sample is None or not sample.counts:
         case.change.append(says(Says.NEEDS_COUNT))
         case.choices = choices(agent, stage, crop, policy, finding, counted=False)

@@ -4,11 +4,12 @@ from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Control, turned
-from bootmark.core.meanings import Activity, AgentKind
+from bootmark.core.meanings import Activity, AgentKind, Often
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
 
 REPORT = "report-it"
+MOSTLY = (Often.ALWAYS, Often.USUAL)
 
 
 @dataclass(frozen=True)
@@ -32,6 +33,8 @@ class _At:
             return says(Says.CONTROL_REFUSED, control_kind=control.kind)
         if control.id == REPORT and self.crop.region and not self.agent.listed_in(self.crop.region):
             return says(Says.CONTROL_NOT_LISTED)
+        if self.crop.habit in control.not_on:
+            return says(Says.CONTROL_NOT_ON, habit=self.crop.habit)
         if control.months and month and month not in turned(control.months, self.crop.hemisphere):
             return says(Says.CONTROL_SEASON)
         return None
@@ -39,9 +42,9 @@ class _At:
     def _of_what_is_there(self, control: Control) -> Message | None:
         finding, own = self.finding, self.stage.windows.get(control.id)
         present = {name for name, share in self.stage.shares.items() if share >= judgement.PRESENT_SHARE}
-        beside = next((sign for sign in control.not_with if finding and sign in finding.seen), "")
-        if beside:
-            return says(Says.CONTROL_BESIDE, sign=beside)
+        refused = self._of_signs(control, finding) if finding else None
+        if refused:
+            return refused
         animal = self.agent.kind in (AgentKind.INSECT, AgentKind.MITE)
         if control.keeps_out and finding and finding.activity == Activity.ACTIVE and animal:
             return says(Says.CONTROL_INSIDE)
@@ -52,6 +55,22 @@ class _At:
         if not own and present and control.stages and not present & set(control.stages):
             return says(Says.CONTROL_OTHER_STAGE, stages=control.stages)
         return None
+
+    def _of_signs(self, control: Control, finding: Finding) -> Message | None:
+        """Signs beside which it does harm, that it needs, and what else may be there."""
+        beside = next((sign for sign in (*control.not_with, *control.needs_absent) if sign in finding.seen), "")
+        if beside:
+            return says(Says.CONTROL_BESIDE, sign=beside)
+        lacking = next((sign for sign in control.needs if sign not in finding.seen), "")
+        if lacking:
+            return says(Says.CONTROL_LACKS if lacking in finding.absent else Says.CONTROL_ASK, sign=lacking)
+        unasked = next((sign for sign in control.needs_absent if sign not in finding.absent), "")
+        if unasked:
+            return says(Says.CONTROL_ASK, sign=unasked)
+        if control.by_hand and finding.danger and finding.danger != self.agent.id:
+            return says(Says.CONTROL_DANGER, agent=finding.danger)
+        fits = sum(sign in finding.seen and shows.often in MOSTLY for sign, shows in self.agent.shows.items())
+        return says(Says.CONTROL_FINAL) if control.final and fits < judgement.FINAL_SIGNS else None
 
     def _of_crop(self, control: Control) -> Message | None:
         crop = self.crop

@@ -12,7 +12,7 @@ from bootmark.core.field import looks as worth
 from bootmark.core.field.activity import Told, activity, activity_look, resolve
 from bootmark.core.field.judge import judge, key_of
 from bootmark.core.field.looks import Question
-from bootmark.core.field.network import Network
+from bootmark.core.field.network import MOST_JOINT, Network
 from bootmark.core.meanings import Direction, Often
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Suspect, Verdict
@@ -90,13 +90,14 @@ def _ranking(question: Question) -> Ranking:
         if weight >= judgement.LISTED_AT * solution.total
     ]
     # One agent that no answer bears on may be there besides; two are too seldom to list.
+    alone = sorted(causes, key=lambda cause: -cause.probability)
     for place in network.inert():
-        odds = network.odds[place]
-        causes += [
-            Cause((*cause.agents, agents[place].id), cause.probability * odds)
-            for cause in tuple(causes)
-            if len(cause.agents) < 3 and cause.probability * odds >= judgement.LISTED_AT and not _ends_inert(cause, network)
-        ]
+        odds, agent = network.odds[place], agents[place].id
+        for cause in alone:
+            if cause.probability * odds < judgement.LISTED_AT:
+                break
+            if len(cause.agents) < MOST_JOINT:
+                causes.append(Cause((*cause.agents, agent), cause.probability * odds))
     causes.sort(key=lambda cause: -cause.probability)
     order = sorted(range(len(agents)), key=lambda place: -solution.chances[place])
     notes = [network.note] if network.note else []
@@ -134,10 +135,6 @@ def _kinds(question: Question, suspects_of: Sequence[Suspect], catalogue: Catalo
         confirmed = any(by_agent[network.agents[place].id].confirmed for place in members)
         kinds.append(Suspect(key, chance, best.reasons_for, best.reasons_against, confirmed))
     return tuple(sorted(kinds, key=lambda suspect: -suspect.probability))
-
-
-def _ends_inert(cause: Cause, network: Network) -> bool:
-    return bool(cause.agents) and not network.shown[network.place[cause.agents[-1]]]
 
 
 def next_looks(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None) -> list[NextLook]:

@@ -71,8 +71,10 @@ def judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLo
             return judged(VerdictKind.HELP_HAS_COME, [helpers[0], *named], _leave(of(named[0])), _leave(of(helpers[0])))
         besides = [suspect for suspect in proved if of(suspect).kind == AgentKind.DISEASE]
         return judged(VerdictKind.NAMED, [*named, *besides], *_onward(named, case, catalogue))
-    ill = _settled_without_pests(proved, catalogue, ranking)
+    ill = _settled_without_pests(proved, catalogue, ranking, looks)
     pests = _mass(ranking, {suspect.agent for suspect in ranking.kinds if of(suspect).is_pest}, catalogue)
+    if _listed_near(case, catalogue, ranking):
+        return _unsettled(case, catalogue, ranking, looks)
     if helpers and not ill and pests <= judgement.PESTS_LEFT:
         return judged(VerdictKind.HELP_HAS_COME, helpers[:1], _leave(of(helpers[0])))
     if ill and pests <= judgement.PESTS_LEFT:
@@ -82,16 +84,28 @@ def judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLo
     return _unsettled(case, catalogue, ranking, looks)
 
 
-def _settled_without_pests(proved: list[Suspect], catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
-    """Diseases, disorders and what is normal that settle a case. A disorder leaves no animal to prove it: its chance must do."""
+def _settled_without_pests(proved: list[Suspect], catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> list[Suspect]:
+    """Diseases, disorders and what is normal that settle a case."""
     ill = [suspect for suspect in proved if catalogue.agent(suspect.agent).kind in NOT_ANIMALS]
     if ill:
         return ill
     return [
         suspect
         for suspect in ranking.kinds
-        if suspect.probability >= judgement.SETTLED_AT and catalogue.agent(suspect.agent).kind == AgentKind.DISORDER
+        if suspect.probability >= (judgement.UNPROVED_AT if looks else judgement.SETTLED_AT)
+        and _may_go_unproved(catalogue.agent(suspect.agent))
     ][:1]
+
+
+def _listed_near(case: Case, catalogue: Catalogue, ranking: Ranking) -> bool:
+    """Whether a proof was seen of a pest that must be reported, or may have to be: nothing is cleared beside it."""
+    agents = (catalogue.agent(suspect.agent) for suspect in ranking.suspects if suspect.confirmed)
+    return any(agent.is_pest and agent.notifiable and (not case.region or agent.listed_in(case.region)) for agent in agents)
+
+
+def _may_go_unproved(agent: Agent) -> bool:
+    """A disorder that no sign can prove is settled by its chance; one that a sign could prove waits for it."""
+    return agent.kind == AgentKind.DISORDER and not any(shows.confirms for shows in agent.shows.values())
 
 
 def _unsettled(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLook]) -> Verdict:
@@ -155,7 +169,7 @@ def _instead(agent: Agent) -> Message:
 
 
 def _report(agent: Agent, region: str) -> Message:
-    return says(Says.REPORT_IT, agent=agent.id, listing=next(place for place in agent.notifiable if place.startswith(region)))
+    return says(Says.REPORT_IT, agent=agent.id, listing=agent.listing_in(region))
 
 
 def _dangers(case: Case, catalogue: Catalogue, ranking: Ranking, named: tuple[str, ...]) -> tuple[Message, ...]:

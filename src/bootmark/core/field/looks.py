@@ -7,11 +7,11 @@ from operator import mul
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Look
 from bootmark.core.field.network import Network, Solution
-from bootmark.core.meanings import AgentKind
-from bootmark.core.types import Case, Cause, NextLook, Ranking
+from bootmark.core.meanings import AgentKind, Often
+from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking
 
 CHI_SQUARES_A_BIT = 2 * math.log(2)
-MOST_ASKED = 6
+MOST_ASKED = 8
 MOST_JOINT = 4
 MOST_GROUPS = 60
 MOST_LISTED = 40
@@ -146,7 +146,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     pests = [suspect for suspect in ranking.suspects if network.agents[network.place[suspect.agent]].is_pest and not suspect.confirmed]
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > judgement.IN_THE_LEAD else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
-    proofs = proofs_of_leader(network, ranking)
+    proofs, own = proofs_of_leader(network, ranking), _signs_of_leader(network, ranking)
     worthwhile = []
     for look in looks.values():
         signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing and network.can_show(sign)]
@@ -154,8 +154,10 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
             continue
         rows = {sign: question.told_seen(sign) for sign in signs}
         worth = {sign: question.single(row) for sign, row in rows.items()}
-        asked = sorted(signs, key=lambda sign: (sign not in proofs, -worth[sign]))
-        asked = [sign for n, sign in enumerate(asked) if n == 0 or worth[sign] > 1e-4 or sign in proofs][:MOST_ASKED]
+        asked = sorted(signs, key=lambda sign: (sign not in proofs, sign not in own, -worth[sign]))
+        asked = asked[:MOST_ASKED]
+        if sum(worth[sign] for sign in asked) < judgement.WORTH_A_LOOK and proofs.isdisjoint(asked):
+            continue
         bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
         bits += judgement.REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= judgement.WORTH_A_LOOK or not proofs.isdisjoint(asked):
@@ -187,13 +189,26 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
 
 def proofs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
     """Signs not yet answered that would prove the likeliest explanation, once it leads clearly and nothing has proved it."""
-    leader = next((suspect for suspect in ranking.kinds if suspect.probability >= judgement.LEADS_CLEARLY), None)
-    if leader is None or leader.confirmed:
-        return frozenset()
-    agents = [agent for agent in network.agents if leader.agent in (agent.id, agent.of)]
+    leaders = [suspect for suspect in ranking.kinds if suspect.probability >= judgement.LEADS_CLEARLY][:1]
+    dangers = [suspect for suspect in ranking.kinds if _fits_danger(network, suspect.agent) and suspect.probability >= judgement.DANGER_AT]
+    wanted = {suspect.agent for suspect in (*leaders, *dangers) if not suspect.confirmed}
+    agents = [agent for agent in network.agents if not wanted.isdisjoint((agent.id, agent.of))]
     return frozenset(
         shows.sign for agent in agents for shows in agent.shows.values() if shows.confirms and shows.sign not in network.case.signs
     )
+
+
+def _signs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
+    """Every sign of the likeliest kind, proved or not: a look that is taken asks for all of them together."""
+    leader = ranking.kinds[0].agent if ranking.kinds else ""
+    return frozenset(sign for agent in network.agents if leader and leader in (agent.id, agent.of) for sign in agent.shows)
+
+
+def _fits_danger(network: Network, kind: str) -> bool:
+    """Whether a sign seen is usual with what can hurt people or stock."""
+    agent = network.catalogue.agent(kind)
+    often = (Often.ALWAYS, Often.USUAL)
+    return bool(agent.hurts) and any(shows.often in often and network.case.signs.get(sign) == SEEN for sign, shows in agent.shows.items())
 
 
 def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:

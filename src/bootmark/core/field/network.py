@@ -12,6 +12,7 @@ their odds. Among the others, triples are left out only where a bound on their w
 and lowers that of an absent one by less, the likelier the others make it.
 """
 
+import functools
 import itertools
 import math
 from collections.abc import Iterator
@@ -28,10 +29,25 @@ TOLERANCE = 5e-7
 Shown = list[tuple[int, float]]
 
 
-def _showing(agents: tuple[Agent, ...]) -> dict[str, list[tuple[int, float]]]:
+class _Agents:
+    """The agents of one catalogue as a key of a cache: their ids and the catalogue's hash tell them apart."""
+
+    def __init__(self, agents: tuple[Agent, ...], catalogue: str) -> None:
+        self.all = agents
+        self.key = (catalogue, tuple([agent.id for agent in agents]))
+
+    def __hash__(self) -> int:
+        return hash(self.key)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Agents) and other.key == self.key
+
+
+@functools.lru_cache(maxsize=256)
+def _showing(agents: "_Agents") -> dict[str, list[tuple[int, float]]]:
     """For each sign the agents that show it, by their places, and how often."""
     showing: dict[str, list[tuple[int, float]]] = {}
-    for place, agent in enumerate(agents):
+    for place, agent in enumerate(agents.all):
         for sign, shows in agent.shows.items():
             showing.setdefault(sign, []).append((place, shows.chance))
     return showing
@@ -64,7 +80,7 @@ class Network:
         self.priors: tuple[Prior, ...] = priors(self.agents, case, catalogue)
         self.odds = [prior.chance / (1 - prior.chance) for prior in self.priors]
         self.place = {agent.id: place for place, agent in enumerate(self.agents)}
-        self.showing = _showing(self.agents)
+        self.showing = _showing(_Agents(self.agents, catalogue.hash))
         self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
         self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in catalogue.signs]
         self.answered = [*self.seen, *self.absent]

@@ -11,6 +11,7 @@ from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case
 
 UNDER_COVER = ("greenhouse", "tunnel")
+ORDER = list(judgement.HOW_USUAL)
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
 
 
@@ -50,19 +51,15 @@ def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
         wide = agent.habits.get(case.family) or agent.habits.get(case.habit)
         if wide:
             return wide
-        order = list(judgement.HOW_USUAL)
         kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == case.family]
         if kin:
-            return LESS_USUAL[min(kin, key=order.index)]
+            return LESS_USUAL[min(kin, key=ORDER.index)]
     return agent.hosts.get("*", "rarely")
 
 
-def _another(kind: Agent, agents: tuple[Agent, ...], usual: Mapping[str, str]) -> str:
-    """How usual another of a kind is, where its members that have entries are there as well: a step less usual than the kind."""
-    order = list(judgement.HOW_USUAL)
-    members = [usual[agent.id] for agent in agents if agent.of == kind.id]
-    listed = any(order.index(member) <= order.index(usual[kind.id]) for member in members)
-    return LESS_USUAL[usual[kind.id]] if listed else usual[kind.id]
+def _another(kind: Agent, most: Mapping[str, int], usual: str) -> str:
+    """How usual another of a kind is: a step less usual than the kind, where a member that has its own entry is as usual there."""
+    return LESS_USUAL[usual] if most.get(kind.id, len(ORDER)) <= ORDER.index(usual) else usual
 
 
 def _in_season(agent: Agent, case: Case) -> tuple[float, list[Message]]:
@@ -99,8 +96,12 @@ def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple
     """One prior for each agent, in their order."""
     odds, seasons, usual_chance = [], [], []
     usual = {agent.id: _usual(agent, case, catalogue) for agent in agents}
+    most: dict[str, int] = {}
     for agent in agents:
-        chance = judgement.HOW_USUAL[_another(agent, agents, usual) if agent.is_kind else usual[agent.id]]
+        if agent.of:
+            most[agent.of] = min(most.get(agent.of, len(ORDER)), ORDER.index(usual[agent.id]))
+    for agent in agents:
+        chance = judgement.HOW_USUAL[_another(agent, most, usual[agent.id]) if agent.is_kind else usual[agent.id]]
         factor, season = _in_season(agent, case)
         factor *= agent.places.get(case.place, 1.0)
         odds.append(chance / (1 - chance) * factor)

@@ -20,7 +20,7 @@ from bootmark.services.base.fields import Checks, Choice, Crop, Signs, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import DESK
 from bootmark.services.base.states import EnquiryState
-from bootmark.services.scouting.looks import SLIP, read
+from bootmark.services.scouting.looks import read
 from bootmark.store.models import Block, Enquiry, Farm, Look, Stop
 from bootmark.store.rows import of_farm, row_of
 
@@ -52,7 +52,6 @@ def case_of(farm: Farm, at: dt.datetime, crop: str, family: str, place: str, sig
         hemisphere="north" if farm.latitude >= 0 else "south",
         signs=signs,
         region=farm.region,
-        slip=SLIP,
     )
 
 

@@ -31,8 +31,6 @@ from bootmark.store.rows import of_farm
 
 KEPT_CAUSES = 6
 MEASURES = (Measure.MEAN, Measure.PROPORTION, Measure.TRAP)
-SLIP = 0.05
-"""Share of a scout's answers taken to be wrong: each is a tap on a drawing with its sentence. Judgement, no source."""
 
 
 RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.SCOUTING, Topic.RESULTS)
@@ -119,7 +117,6 @@ def _before_looking(session: Session, farm: Farm, block: Block, local: dt.dateti
         hour=local.hour,
         region=farm.region,
         heat=about_now(session, farm, block, local.date()),
-        slip=SLIP,
     )
 
 

@@ -9,15 +9,16 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core.catalogue.model import PLACES
-from bootmark.core.field import identify
+from bootmark.core.field import called, identify
 from bootmark.core.meanings import VerdictKind
-from bootmark.core.types import Case
+from bootmark.core.types import Case, CropState
 from bootmark.say import letter
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import DESK
 from bootmark.services.scouting import enquiries, photos
 from bootmark.services.scouting.enquiries import Enquiry
 from bootmark.services.scouting.looks import Answered
+from bootmark.services.treatment import calls
 from bootmark.web import bench as bench_parts
 from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
@@ -36,7 +37,8 @@ def _drawn(enquiry: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     case = _case(enquiry, signs)
     answered = Answered(case, *identify.answer(case, catalogue=g.catalogue))
     looks = answered.looks
-    ask = letter.ask(say.tongue(), looks[0], enquiry.crop, g.catalogue) if looks else say.line("Nothing more need be asked.")
+    dangers = answered.verdict.dangers
+    ask = letter.ask(say.tongue(), looks[0], enquiry.crop, g.catalogue, dangers) if looks else say.line("Nothing more need be asked.")
     return bench_parts.ranked(answered, onward="answer") | {"ask": ask}
 
 
@@ -134,13 +136,17 @@ def answer(enquiry: uuid.UUID) -> str:
     """The reply on one page, to print or to send."""
     row = enquiries.enquiry(db(), enquiry)
     case = _case(row, row.signs)
-    _, looks, verdict = identify.answer(case, catalogue=g.catalogue)
+    ranking, looks, verdict = identify.answer(case, catalogue=g.catalogue)
+    crop = CropState(case.crop, month=case.month, hemisphere=case.hemisphere, region=case.region)
+    decided = called.calls(case, ranking, looks, verdict, crop, calls.policy_of(the_farm()), g.catalogue)
     return render_template(
         "reply.html",
         enquiry=row,
-        letter=letter.answer(say.tongue(), case, verdict, g.catalogue),
+        letter=letter.answer(say.tongue(), case.crop, verdict, [decision for _, decision in decided], g.catalogue),
         verdict=verdict,
-        ask=letter.ask(say.tongue(), looks[0], row.crop, g.catalogue) if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK else "",
+        ask=letter.ask(say.tongue(), looks[0], row.crop, g.catalogue, verdict.dangers)
+        if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK
+        else "",
         crop=_crop_name(row.crop),
         leaf=bench_parts.leaf_of(g.catalogue, row.crop, row.family),
         catalogue=g.catalogue,

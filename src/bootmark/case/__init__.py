@@ -1,0 +1,1 @@
+"""Cases as JSON: read, answered as the screens answer them, and written."""
