@@ -5,6 +5,9 @@ chosen by Bootmark, after six looks at random, and after every look there is (th
 could reach), among cases that have a cause; how many of the stated chances came true, tenth by tenth, among
 all; and the time of suspects and next looks together, as milliseconds and against a plain loop in the same run.
 
+The last lines tell the same calibration where answers err half and twice as often as assumed, how often a proof alone concludes, and
+how many of the drawn cases, answered as `./bootmark case` answers, hold something of docs/harm.md.
+
     python bench/identify.py [cases for each crop [seed]]
 
 Each crop's cases follow from the seed and its name alone. A seed that was looked at while a setting was chosen
@@ -13,6 +16,7 @@ flatters that setting: measure on a fresh one.
 
 import concurrent.futures
 import itertools
+import json
 import os
 import random
 import statistics
@@ -21,14 +25,19 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from bootmark.case.__main__ import answered
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
 from bootmark.core.field.network import Network
+from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import Case, Ranking
+from tests.outside.played import always
 
 CROPS = ("pear", "potato", "cabbage", "raspberry", "hop", "birch", "tomato", "rose")
 LOOKS = 6
-SLIP = 0.1
+SCALES = (0.5, 1.0, 2.0)
+"""How often answers err, in times of what the catalogue assumes of each sign."""
+LEAST_IN_TENTH, HARM_TIMES = 200, 8
 SEED = 20260618
 
 
@@ -57,8 +66,8 @@ class Tally:
         self.whole[policy] = self.whole.get(policy, 0) + (top is not None and set(top.agents) == set(truth))
 
 
-def draw(crop: str, catalogue: Catalogue, rng: random.Random) -> Specimen:
-    """Up to three agents by their priors, signs by their frequencies, one answer in ten wrong."""
+def draw(crop: str, catalogue: Catalogue, rng: random.Random, scale: float = 1.0) -> Specimen:
+    """Up to three agents by their priors, signs by their frequencies, each mistaken or overlooked by its own chance times a scale."""
     month = rng.randint(4, 9)
     network = Network(Case(crop, month=month), catalogue)
     while True:
@@ -70,7 +79,9 @@ def draw(crop: str, catalogue: Catalogue, rng: random.Random) -> Specimen:
         there = rng.random() < catalogue.signs[sign].leak or any(
             rng.random() < agent.shows[sign].chance for agent in agents if sign in agent.shows
         )
-        state = there if rng.random() >= SLIP else not there
+        entry = catalogue.signs[sign]
+        wrong = rng.random() < scale * (entry.overlooked if there else entry.mistaken)
+        state = there != wrong
         answers[sign] = "seen" if state else "absent"
     return Specimen(crop, month, tuple(agent.id for agent in agents), answers)
 
@@ -132,6 +143,49 @@ def run(crop: str, cases: int, seed: int) -> Tally:
     return tally
 
 
+def right_kind(agent: str, truth: tuple[str, ...], catalogue: Catalogue) -> bool:
+    """Whether an agent is at work, or another of its kind."""
+    kinds = {catalogue.kind_of(other) or other for other in truth}
+    return agent in truth or (catalogue.kind_of(agent) or agent) in kinds
+
+
+def erring(crop: str, cases: int, seed: int, scale: float) -> list[tuple[float, bool]]:
+    """Stated chances of kinds after six looks, and which came true, where answers err more or less often than assumed."""
+    catalogue, rng, stated = default(), random.Random(f"{seed}/{crop}/{scale}"), []
+    for _ in range(cases):
+        specimen = draw(crop, catalogue, rng, scale)
+        ranking, _ = take(specimen, catalogue, by_information(catalogue))
+        stated += [(kind.probability, right_kind(kind.agent, specimen.agents, catalogue)) for kind in ranking.kinds[:3]]
+    return stated
+
+
+def harmful(crop: str, cases: int, seed: int) -> list[str]:
+    """What drawn cases were told that is harmful, answered as the command line answers."""
+    catalogue, rng, harms = default(), random.Random(f"{seed}/{crop}/harm"), []
+    for _ in range(cases):
+        specimen = draw(crop, catalogue, rng, rng.choice(SCALES))
+        signs = {sign: state for sign, state in specimen.answers.items() if state == "seen" or rng.random() < 0.1}
+        answer = answered(json.dumps({"crop": crop, "month": specimen.month, "signs": signs}), catalogue)
+        harms += [f"{crop}: {harm}" for harm in always(answer, signs, catalogue)]
+    return harms
+
+
+def proved(catalogue: Catalogue) -> tuple[int, int]:
+    """Of agents told by their best proving sign alone, how many conclude, on the host that they are most usual on."""
+    concluded = tried = 0
+    order = ("often", "sometimes", "seldom", "rarely")
+    for agent in catalogue.agents.values():
+        proofs = [sign for sign, shows in agent.shows.items() if shows.confirms]
+        hosts = sorted((crop for crop in agent.hosts if crop != "*"), key=lambda crop: order.index(agent.hosts[crop]))
+        if proofs and not agent.is_kind:
+            best = max(proofs, key=lambda sign: (catalogue.signs[sign].live, agent.shows[sign].chance))
+            case = Case((hosts or ["tomato"])[0], month=sorted(agent.months)[len(agent.months) // 2], signs={best: "seen"})
+            _, _, verdict = identify.answer(case, catalogue=catalogue)
+            tried += 1
+            concluded += verdict.kind not in (VerdictKind.NEEDS_A_LOOK, VerdictKind.CANNOT_TELL)
+    return concluded, tried
+
+
 def calibration(stated: list[tuple[float, bool]]) -> list[tuple[int, int, float, float]]:
     """For each tenth: how many, the mean of what was stated, the share that was right."""
     rows = []
@@ -171,7 +225,7 @@ def main() -> None:
     whole = Tally()
     # Timed first, while nothing else runs.
     crop_timed, agents_timed, times, reference = clock(catalogue, random.Random(seed))
-    print(f"{cases} cases for each crop, none to three causes, {SLIP:.0%} wrong answers; share in which the leading suspect is at work")
+    print(f"{cases} cases for each crop, none to three causes, wrong answers by sign; share in which the leading suspect is at work")
     print(f"{'crop':12}{'agents':>7}{'glance':>9}{'six looks':>11}{'at random':>11}{'every look':>12}{'looks':>7}")
     with concurrent.futures.ProcessPoolExecutor(os.cpu_count()) as pool:
         tallies = list(pool.map(run, CROPS, itertools.repeat(cases), itertools.repeat(seed)))
@@ -194,6 +248,21 @@ def main() -> None:
     for tenth, count, mean, right in calibration(whole.stated):
         line_text = f"stated {mean:.3f}  came true {right:.3f}  apart {100 * (right - mean):+.1f} points"
         print(f"  {tenth / 10:.1f}-{(tenth + 1) / 10:.1f}  {count:6} times  {line_text}")
+    for scale in SCALES:
+        with concurrent.futures.ProcessPoolExecutor(os.cpu_count()) as pool:
+            stated = [row for rows in pool.map(erring, CROPS, *(itertools.repeat(value) for value in (cases, seed, scale))) for row in rows]
+        rows = [row for row in calibration(stated) if row[1] >= LEAST_IN_TENTH]
+        print(
+            f"kinds after six looks, answers erring {scale:g} times as often: "
+            + ", ".join(f"{mean:.2f} came true {right:.2f}" for _, _, mean, right in rows)
+        )
+    with concurrent.futures.ProcessPoolExecutor(os.cpu_count()) as pool:
+        harms = [harm for rows in pool.map(harmful, CROPS, itertools.repeat(HARM_TIMES * cases), itertools.repeat(seed)) for harm in rows]
+    concluded, tried = proved(catalogue)
+    drawn = HARM_TIMES * cases * len(CROPS)
+    print(f"told by its proof alone {concluded} of {tried} conclude; {len(harms)} of {drawn} drawn cases are harmful")
+    for harm in harms[:10]:
+        print(f"  {harm}")
     median = statistics.median(times)
     worst = sorted(times)[int(0.95 * len(times))]
     print(

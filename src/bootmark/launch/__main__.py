@@ -122,7 +122,7 @@ OWN_DATABASE = ("farm", "kills", "load", "nonsense", "pages")
 def bench(options: argparse.Namespace) -> int:
     packages.ready(testing=True)
     if options.name not in OWN_DATABASE:
-        return python(f"bench/{options.name}.py", *options.words, env=environment())
+        return python(f"bench/{options.name}.py", *options.words, env=environment() | {"PYTHONPATH": f"{ROOT / 'src'}{os.pathsep}{ROOT}"})
     with throw_away(BOOTMARK_SECRET=secrets.token_urlsafe(32)) as env:
         env |= {"PYTHONPATH": f"{ROOT / 'src'}{os.pathsep}{ROOT}"}
         return python(f"bench/{options.name}.py", *options.words, env=env)

@@ -7,6 +7,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.values import values_of
+from bootmark.core.field.count import interval
 from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
@@ -74,6 +75,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
         yield f"{agent.id}: nothing is known against it but to spray"
     yield from _stages(agent)
     yield from _targets(agent)
+    yield from _plans(agent)
     for control in agent.controls:
         if control.kind == ControlKind.CONVENTIONAL and not any("label" in caution for caution in control.cautions):
             yield f"{agent.id}: {control.id} does not say that the label comes first"
@@ -103,6 +105,15 @@ def _stages(agent: Agent) -> Iterator[str]:
     for control in agent.controls:
         if (set(control.phases) | set(control.at_events)) - events:
             yield f"{agent.id}: {control.id} names an event that its heat model does not have"
+
+
+def _plans(agent: Agent) -> Iterator[str]:
+    """A plan must be able to end "too few": at none found its upper limit lies below the threshold."""
+    plan = agent.sampling
+    for threshold in agent.thresholds if plan else ():
+        assert plan is not None
+        if threshold.measure == plan.measure and interval({"counts": [0] * plan.units, "measure": plan.measure}).high >= threshold.value:
+            yield f"{agent.id}: {plan.units} units can never show fewer than {threshold.value:g}"
 
 
 def _targets(agent: Agent) -> Iterator[str]:

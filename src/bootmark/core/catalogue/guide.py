@@ -1,9 +1,11 @@
 """What a reader asks of the catalogue: an entry by any name, and what tells two or three apart."""
 
+import difflib
 from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Look, Sign
+from bootmark.core.catalogue.plants import plain
 
 MOST_APART = 3
 
@@ -27,29 +29,66 @@ class LookRow:
     tells: tuple[str, ...]
 
 
-def search(catalogue: Catalogue, words: str) -> list[Agent]:
-    """Agents of which a name begins with these words, then those of which a name, family or summary holds them.
+IN_PASSING = frozenset({"in", "on", "of", "the", "a", "and", "with", "my", "are", "is"})
+CLOSE = 0.8
+BEST_BY_SIGN = 12
 
-    Common, other and scientific names count alike; capitals do not count. No words find nothing.
+
+def search(catalogue: Catalogue, words: str) -> list[Agent]:
+    """Agents that are meant by these words, best first: by a name, then by what they leave, then by what is told of them.
+
+    Common, other and scientific names count alike; capitals, hyphens and plurals do not count, and where nothing has such a name the
+    names like it are taken. No words find nothing.
     """
-    wanted = " ".join(words.lower().split())
+    wanted = plain(words)
     if not wanted:
         return []
-    matches = []
+    matches: dict[str, tuple[float, str]] = {}
     for agent in catalogue.agents.values():
-        names = [name.lower() for name in (agent.name, agent.scientific, *agent.other_names)]
-        if any(name.startswith(wanted) for name in names):
-            rank = 0
-        elif any(f" {wanted}" in f" {name.replace('-', ' ')}" for name in names):
-            rank = 1
-        elif any(wanted in name for name in (*names, agent.family.lower(), agent.order.lower())):
-            rank = 2
-        elif wanted in agent.summary.lower():
-            rank = 3
-        else:
-            continue
-        matches.append((rank, agent.name, agent))
-    return [agent for _, _, agent in sorted(matches, key=lambda match: match[:2])]
+        rank = _rank(agent, wanted)
+        if rank is not None:
+            matches[agent.id] = (rank, agent.name)
+    for place, agent in enumerate(_leaving(catalogue, wanted)):
+        matches.setdefault(agent.id, (3 + place / 100, agent.name))
+    if not matches:
+        names = {plain(name): agent.id for agent in catalogue.agents.values() for name in (agent.name, *agent.other_names)}
+        for place, name in enumerate(difflib.get_close_matches(wanted, names, n=8, cutoff=CLOSE)):
+            matches.setdefault(names[name], (place, name))
+    return [catalogue.agents[agent] for agent, _ in sorted(matches.items(), key=lambda match: match[1])]
+
+
+def _rank(agent: Agent, wanted: str) -> float | None:
+    """How well the words fit an agent: its whole name best, a kind before its members; None where they do not."""
+    names = [plain(name) for name in (agent.name, agent.scientific, *agent.other_names)]
+    own = 0.0 if agent.is_kind else 0.3
+    if wanted in names:
+        return own
+    if any(name.startswith(wanted) for name in names):
+        return 0.4 + own
+    if any(f" {wanted}" in f" {name}" for name in names):
+        return 1 + own
+    if any(wanted in name for name in (*names, agent.family.lower(), agent.order.lower())):
+        return 2 + own
+    return 4.0 if wanted in plain(agent.summary) else None
+
+
+def _leaving(catalogue: Catalogue, wanted: str) -> list[Agent]:
+    """Agents that leave what the words tell of, those that leave it most often first, kinds before their members."""
+    parts = [part for part in wanted.split() if part not in IN_PASSING]
+    if not parts:
+        return []
+    told = {}
+    for sign in catalogue.signs.values():
+        words = set(plain(f"{sign.name} {sign.sentence}").split())
+        if all(any(word.startswith(part) for word in words) for part in parts):
+            told[sign.id] = 2 if all(any(word.startswith(part) for word in plain(sign.name).split()) for part in parts) else 1
+    weights = {
+        agent.id: sum(told[sign] * shows.chance for sign, shows in agent.shows.items() if sign in told) + 0.2 * agent.is_kind
+        for agent in catalogue.agents.values()
+        if not told.keys().isdisjoint(agent.shows)
+    }
+    best = sorted(weights, key=lambda agent: -weights[agent])[:BEST_BY_SIGN]
+    return [catalogue.agents[agent] for agent in best]
 
 
 def apart(catalogue: Catalogue, agents: tuple[Agent, ...]) -> tuple[LookRow, ...]:

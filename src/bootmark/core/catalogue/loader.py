@@ -113,6 +113,10 @@ def load(folder: Path = HERE) -> Catalogue:
     signs = _signs(common["signs"], common["looks"])
     looks = _looks(common["looks"], signs)
     crops = _crops(common["crops"])
+    for sign in signs.values():
+        unknown = set(sign.crops) - set(crops) - set(HABITS)
+        if unknown:
+            raise CatalogueError(f"signs.toml [{sign.id}]: unknown crop or habit {', '.join(sorted(unknown))}")
     aliases, sources = common.get("aliases", {}), _sources(common["sources"])
     agents: dict[str, Agent] = {}
     kinds = {path.stem: table for path, table in raw.items() if path.parent.name == KINDS}

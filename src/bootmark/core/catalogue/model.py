@@ -42,7 +42,8 @@ class Sign:
     """One thing that can be seen or felt.
 
     leak: chance of it with no known agent at work; mistaken: chance that it is told as seen where it is not; overlooked: chance that it
-    is told as absent where it is; not_with: signs that can't be there too; crops: the only ones that can show it, none for any.
+    is told as absent where it is; not_with: signs that can't be there too; crops: crops or habits, the only ones that can show it, none
+    for any.
     """
 
     id: str
@@ -389,6 +390,12 @@ class Catalogue:
     @property
     def families(self) -> list[str]:
         return sorted({crop.family for crop in self.crops.values()})
+
+    def can_show(self, sign: str, crop: str, habit: str = "") -> bool:
+        """Whether a plant can show a sign at all. habit: of a plant that is no crop of the catalogue."""
+        only = self.signs[sign].crops
+        grows = self.crops[crop].habit if crop in self.crops else habit
+        return not only or crop in only or grows in only or not (grows or crop in self.crops)
 
     def members(self, kind: str) -> tuple[Agent, ...]:
         """The agents of a kind that have entries of their own."""

@@ -49,6 +49,7 @@ class Understood:
     suggestions: tuple[str, ...] = ()
 
 
+@functools.lru_cache(maxsize=8192)
 def plain(words: str) -> str:
     """Words without capitals, hyphens and plurals, for comparing."""
     return " ".join(map(_singular, re.sub(r"[^\w' ]+|_", " ", words.lower().replace("'s", "")).split()))

@@ -169,7 +169,7 @@ def signs(catalogue: Catalogue) -> Schema:
             "not_with": _list(_one_of(catalogue.signs)),
             "mistaken": _one_of(judgement.MISTAKEN, "How easily it is taken for seen where it is not; its look's where left out."),
             "overlooked": _one_of(judgement.OVERLOOKED, "How easily it is overlooked; its look's where left out."),
-            "crops": _list(_one_of(catalogue.crops), "The only crops that can show it."),
+            "crops": _list(_one_of((*catalogue.crops, *model.HABITS)), "Crops or habits, the only ones that can show it."),
         },
         "leak: its chance with no agent of the catalogue at work; live: the animal itself.",
     )

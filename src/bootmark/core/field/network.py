@@ -112,9 +112,8 @@ class Network:
         return mistaken + (1 - mistaken - overlooked) * (1 - missing)
 
     def can_show(self, sign: str) -> bool:
-        """Whether the case's crop can show a sign at all: an ear is maize's."""
-        crops = self.catalogue.signs[sign].crops
-        return not crops or self.case.crop in crops
+        """Whether the case's plant can show a sign at all: an ear is maize's, a needle a conifer's."""
+        return self.catalogue.can_show(sign, self.case.crop, self.case.habit)
 
     def explains(self) -> set[int]:
         """Agents that make at least one seen sign likelier."""

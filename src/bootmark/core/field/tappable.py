@@ -16,7 +16,6 @@ def signs_for(catalogue: Catalogue, crop: str, family: str = "", habit: str = ""
     for agent in candidates(case, catalogue)[0]:
         usual = judgement.HOW_USUAL[agent.hosts.get(case.crop) or agent.habits.get(case.habit) or agent.hosts.get("*", "seldom")]
         for sign, shows in agent.shows.items():
-            only = catalogue.signs[sign].crops
-            if sign not in ALWAYS and (not only or case.crop in only):
+            if sign not in ALWAYS and catalogue.can_show(sign, case.crop, case.habit):
                 met[sign] = met.get(sign, 0.0) + usual * shows.chance
     return sorted((catalogue.signs[sign] for sign in met), key=lambda sign: -met[sign.id])
