@@ -114,8 +114,8 @@ class Waiting(LiveTest):
     def test_signing_out_asks_where_something_waits_and_leaves_nothing_where_nothing_does(self) -> None:
         self.sign_in("scout")
         self.open_stop("Birch bed")
-        self.tap("curl-up")
-        self.sees("Leaves curl up.")
+        self.tap("skeletons")
+        self.sees("Only the veins left.")
         self.cut(True)
         self.press("Keep this look")
         self.sees("1 record waits to be sent")

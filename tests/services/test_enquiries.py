@@ -31,7 +31,7 @@ class Enquiries(DatabaseTest):
     def test_open_then_asked_then_answered(self) -> None:
         first = self.save()
         self.assertEqual((first.state, first.crop), ("open", "rose"))
-        asked = self.save(first.id, first.command_id, signs={"circles-cut-from-the-edge": "seen"})
+        asked = self.save(first.id, first.command_id, signs={"chewed-holes": "seen"})
         self.assertEqual(asked.state, "asked")
         answered = self.save(first.id, asked.command_id, signs=CIRCLES)
         self.assertEqual((answered.state, answered.verdict, answered.version), ("answered", "help has come", 3))

@@ -6,16 +6,19 @@ from bootmark.core.field.activity import resolve
 from bootmark.core.field.priors import candidates
 from bootmark.core.types import Case
 
+LEAST = 0.05
+SOUND = "leaf-still-green-and-working"
+"""A sign of most causes and of none: it does not come first."""
 ALWAYS = ("leaf-still-green-and-working", "soil-dry-a-finger-deep", "soil-sodden", "perks-up-hours-after-water", "irrigation-not-running")
 
 
 def signs_for(catalogue: Catalogue, crop: str, family: str = "", habit: str = "") -> list[Sign]:
     """Signs that any cause on this plant can leave, those most often met there first."""
     case, _ = resolve(Case(crop, family=family, habit=habit), catalogue)
-    met = dict.fromkeys(ALWAYS, 0.0)
+    met = dict.fromkeys(ALWAYS, LEAST)
     for agent in candidates(case, catalogue)[0]:
         usual = judgement.HOW_USUAL[agent.hosts.get(case.crop) or agent.habits.get(case.habit) or agent.hosts.get("*", "seldom")]
         for sign, shows in agent.shows.items():
-            if sign not in ALWAYS and catalogue.can_show(sign, case.crop, case.habit):
+            if sign != SOUND and catalogue.can_show(sign, case.crop, case.habit):
                 met[sign] = met.get(sign, 0.0) + usual * shows.chance
     return sorted((catalogue.signs[sign] for sign in met), key=lambda sign: -met[sign.id])

@@ -112,6 +112,8 @@ def agent(agent: str) -> str:
         where=where,
         leaf=leaf_of(entry),
         hosts=_hosts(entry),
+        kind=g.catalogue.agents.get(entry.of),
+        members=sorted(g.catalogue.members(entry.id), key=lambda member: member.name),
         listed=entry.listed_in(the_farm().region),
         rests_on=Counter(value.source.partition(":")[0] for value in values).most_common(),
         values=[(group, list(members)) for group, members in itertools.groupby(values, key=lambda value: value.group)],
@@ -126,13 +128,15 @@ def leaf_of(agent: Agent) -> str:
 
 
 def _hosts(agent: Agent) -> list[tuple[str, str]]:
+    """Its hosts by how usual. What holds for a whole habit or family is told of that, not of each crop."""
     hosts = []
     for usual in ("often", "sometimes", "seldom", "rarely"):
-        names = [
-            g.catalogue.crops[crop].name.lower() if crop != "*" else say.line("any crop")
-            for crop, how_usual in agent.hosts.items()
-            if how_usual == usual
-        ]
+        names = [say.line("any {habit}", habit=say.line(wide)) for wide, how_usual in agent.habits.items() if how_usual == usual]
+        for crop, how_usual in agent.hosts.items():
+            entry = g.catalogue.crops.get(crop)
+            covered = entry and usual == (agent.habits.get(entry.family) or agent.habits.get(entry.habit))
+            if how_usual == usual and not covered:
+                names.append(entry.name.lower() if entry else say.line("any crop"))
         if names:
             hosts.append((usual, ", ".join(names)))
     return hosts
