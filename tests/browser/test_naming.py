@@ -341,3 +341,37 @@ class Desk(LiveTest):
         self.sees("That is proof.")
         self.assertNotIn("IRAC", self.chrome.find_element(By.TAG_NAME, "body").text)
         self.assert_accessible()
+
+
+class Kinds(LiveTest):
+    def enquire(self, crop: str, *signs: str) -> None:
+        """An enquiry about a plant, brought to the desk and told of."""
+        self.sign_in("adviser")
+        self.go("enquiry")
+        driver.find(self.chrome, "[name=sender]").send_keys("A garden down the road")
+        driver.find(self.chrome, "[name=crop]").send_keys(crop)
+        self.press("To the bench")
+        for sign in signs:
+            part = CATALOGUE.signs[sign].part
+            driver.find(self.chrome, f"g[data-part='{part}']").click()
+            if not self.chrome.find_element(By.ID, f"sign-{sign}").is_displayed():
+                self.press("more seldom seen here")
+            self.tap(sign)
+
+    def test_a_kind_is_named_on_a_plant_without_an_entry(self) -> None:
+        self.enquire("nasturtium", "soft-aphids")
+        self.sees("It is aphids.")
+        self.sees("nasturtium has no entry of its own")
+        self.press("Keep this answer")
+        self.press("Read the answer")
+        self.sees("Your nasturtium: aphids")
+        self.sees("Wash off with water.")
+        self.assert_accessible()
+
+    def test_what_hurts_is_said_before_the_plant(self) -> None:
+        self.enquire("oak", "hairs-that-burn")
+        self.sees("It is caterpillars with burning hairs.")
+        self.press("Keep this answer")
+        self.press("Read the answer")
+        self.sees("touch nothing")
+        self.assertNotIn("Pick off", self.chrome.find_element(By.TAG_NAME, "body").text)

@@ -67,13 +67,13 @@ class Sightings(DatabaseTest):
 class CropStages(DatabaseTest):
     def test_bloom_refuses_what_kills_bees(self) -> None:
         with farm_session(FARM) as session:
-            block = session.get_one(Block, (FARM, LONG))
-            self.assertTrue(calls.crop_state(session, block, DAY).in_flower)
-            self.assertFalse(calls.crop_state(session, block, dt.date(2026, 6, 10)).in_flower)
+            farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, LONG))
+            self.assertTrue(calls.crop_state(session, farm, block, DAY).in_flower)
+            self.assertFalse(calls.crop_state(session, farm, block, dt.date(2026, 6, 10)).in_flower)
         send("crop.stage", {"block_id": str(LONG), "on": "2026-06-18", "code": 70, "note": ""})
         with farm_session(FARM) as session:
-            block = session.get_one(Block, (FARM, LONG))
-            self.assertFalse(calls.crop_state(session, block, DAY).in_flower)
+            farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, LONG))
+            self.assertFalse(calls.crop_state(session, farm, block, DAY).in_flower)
 
     def test_soybean_nodes_foretell_the_next(self) -> None:
         outline = [[0, 0], [9, 0], [9, 9]]

@@ -96,6 +96,7 @@ class Answers(PagesTest):
             "guide": f"{F}/guide?q=mite",
             "guide by crop": f"{F}/guide?crop=pear",
             "agent": f"{F}/guide/agent/codling-moth",
+            "kind": f"{F}/guide/agent/any-aphid",
             "apart": f"{F}/guide/apart?agent=codling-moth&agent=apple-maggot&agent=plum-curculio",
             "drawings": f"{F}/guide/drawings?leaf=palmate&severity=0.9",
             "finding": f"{F}/finding/{self.one(Look).id}",
@@ -312,6 +313,9 @@ class Writing(PagesTest):
         self.assertEqual(answer["seq"], 7)
         self.assertEqual(set(answer), {"seq", "causes", "verdict", "looks", "notes", "weather"})
         self.assertEqual(self.client.post(f"{F}/look/{stop}/rank", json={"signs": {"x": "seen"}}, headers=head).status_code, 422)
+        whole = self.client.post(f"{F}/look/{stop}/rank", json={"signs": {"stippling": "seen"}, "as": "case"}, headers=head).get_json()
+        self.assertLessEqual({"v", "catalogue", "engine", "crop", "causes", "verdict", "next_look", "call", "letter", "notes"}, set(whole))
+        self.assertEqual(whole["verdict"]["kind"], answer["verdict"]["kind"])
         self.assertEqual(len(self.client.get(f"{F}/book.csv").get_data()), before)
 
     def test_the_same_command_with_other_content_is_a_409(self) -> None:

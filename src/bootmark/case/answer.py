@@ -22,8 +22,12 @@ Json = dict[str, Any]
 
 def answer(told: ToldCase, catalogue: Catalogue) -> Json:
     """One case as an object of plain values. The schema is docs/case.md."""
+    return written(told, *identify.answer(told.case, catalogue=catalogue), catalogue)
+
+
+def written(told: ToldCase, ranking: Ranking, looks: list[NextLook], verdict: Verdict, catalogue: Catalogue) -> Json:
+    """A case that has been ranked, as that object."""
     tongue = say.tongue()
-    ranking, looks, verdict = identify.answer(told.case, catalogue=catalogue)
     calls = called.calls(told.case, ranking, looks, verdict, told.crop, told.policy, catalogue, told.samples)
     return {
         "v": V,
@@ -40,7 +44,7 @@ def answer(told: ToldCase, catalogue: Catalogue) -> Json:
         "next_look": _next(verdict, looks, calls, catalogue),
         "call": [_call(tongue, finding, decision, catalogue) for finding, decision in calls],
         "letter": _letter(tongue, told, verdict, looks, calls, catalogue),
-        "notes": _notes(tongue, told, ranking, catalogue),
+        "notes": [*_notes(tongue, told, ranking, catalogue), *tongue.all(called.conflicts(calls, catalogue), catalogue)],
     }
 
 

@@ -53,8 +53,8 @@ REPORTED_AT = 0.3
 LISTED_AT = 1e-3
 """chance. From which an explanation is listed by itself. Judgement, 2026-11-24."""
 
-LEADS_CLEARLY = 0.3
-"""chance. That any of a kind is at work, from which the look that would prove it comes first. Judgement, 2026-11-26."""
+LEADS_CLEARLY = 0.06
+"""chance. That any of a kind is at work, from which the look that would prove it comes first. Tried on the written cases, 2026-11-26."""
 SAMPLED_AT = 0.5
 """chance. From which a sample is sent where no look in the field can prove what leads. Judgement, 2026-11-26."""
 UNKNOWN_AT = 0.5
@@ -94,7 +94,7 @@ DEAD_SHARE = 0.8
 """share. Of the animals counted, from which an attack counts as dead. Judgement, 2026-11-26."""
 FINAL_SIGNS = 2
 """signs. Usual with a cause, that must have been seen before plants are pulled for it: one answer may be wrong. Judgement, 2026-11-26."""
-UNPROVED_AT = 0.85
+UNPROVED_AT = 0.8
 """chance. From which a disorder that nothing can prove settles a case while looks are left. Judgement, 2026-11-26."""
 DANGER_AT = 0.005
 """chance. From which what can hurt people or stock is told once a sign of it fits. Judgement, 2026-11-26."""

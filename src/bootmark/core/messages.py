@@ -61,6 +61,7 @@ class Says(StrEnum):
     CONTROL_DANGER = "control.danger"
     CONTROL_FINAL = "control.final"
     CALL_ASK = "call.ask"
+    KEEP_APART = "call.keep-apart"
     CONTROL_INSIDE = "control.inside"
     CONTROL_NOT_LISTED = "control.not-listed"
     CONTROL_COUNT_FIRST = "control.count-first"

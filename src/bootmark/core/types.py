@@ -210,7 +210,9 @@ class StageNow:
 
 @dataclass(frozen=True)
 class Finding:
-    """An agent named at a stop. seen, absent: the signs that were, and that were not; danger: what else may be there that hurts."""
+    """An agent named at a stop. seen, absent: the signs that were, and that were not; danger: what else may be there that hurts; stages:
+    the stages of life that were seen, which are there whatever a model says.
+    """
 
     agent: str
     verdict: VerdictKind
@@ -221,6 +223,7 @@ class Finding:
     seen: frozenset[str] = frozenset()
     absent: frozenset[str] = frozenset()
     danger: str = ""
+    stages: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True)

@@ -130,7 +130,7 @@ def _parts(tongue: Tongue, verdict: Verdict, agents: list[Agent], decisions: Seq
     first = agents[0]
     facts = {"names": names, "agent": first.in_sentence, "summary": first.summary}
     if verdict.kind == VerdictKind.MUST_BE_REPORTED:
-        answer = tongue.line("It may be the {agent}. {summary}", **facts)
+        answer = tongue.line("It may be {agent}. {summary}", **facts)
         return _Parts(tongue.line("please report this"), answer, tuple(map(tongue.line, REPORT)), _again(tongue, decisions, catalogue))
     if verdict.kind == VerdictKind.SEND_A_SAMPLE:
         answer = tongue.line("It may be {names}, which only a clinic can prove. {summary}", **facts)

@@ -10,7 +10,7 @@ from typing import Any
 from bootmark.core import judgement
 from bootmark.core.catalogue.entry import read_agent
 from bootmark.core.catalogue.kinds import as_kind, inherit, shares
-from bootmark.core.catalogue.model import HABITS, PARTS, Agent, Catalogue, Crop, Look, Sign
+from bootmark.core.catalogue.model import HABITS, PARTS, STAGES, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
 from bootmark.core.meanings import Place
 
@@ -36,6 +36,7 @@ def _signs(raw: Mapping[str, Any], looks: Mapping[str, Any]) -> dict[str, Sign]:
             judgement.MISTAKEN[row.one_of("mistaken", judgement.MISTAKEN, answered.get("mistaken", "seldom"))],
             judgement.OVERLOOKED[row.one_of("overlooked", judgement.OVERLOOKED, answered.get("overlooked", "sometimes"))],
             row.words("crops", []),
+            row.one_of("stage", (*STAGES, ""), ""),
         )
         row.done()
     for sign in signs.values():
@@ -93,8 +94,8 @@ def _sources(raw: Mapping[str, Any]) -> dict[str, str]:
     for key, table in raw.items():
         row = Reader(f"sources.toml [{key}]", table)
         kind, reference, gives = row.one_of("kind", PROVENANCE), row.text("reference"), row.text("says", "")
-        published = f"{kind}: {reference}{f': {gives}' if gives else ''}"
-        sources[key] = published if kind == PROVENANCE[0] else kind
+        named = f"{kind}: {reference}{f': {gives}' if gives else ''}"
+        sources[key] = named if kind in PROVENANCE[:2] else kind
         row.done()
     return sources
 

@@ -43,7 +43,7 @@ class Sign:
 
     leak: chance of it with no known agent at work; mistaken: chance that it is told as seen where it is not; overlooked: chance that it
     is told as absent where it is; not_with: signs that can't be there too; crops: crops or habits, the only ones that can show it, none
-    for any.
+    for any; stage: the stage of life that was seen with it, empty where it tells none.
     """
 
     id: str
@@ -57,6 +57,7 @@ class Sign:
     mistaken: float = judgement.MISTAKEN["seldom"]
     overlooked: float = judgement.OVERLOOKED["sometimes"]
     crops: tuple[str, ...] = ()
+    stage: str = ""
 
 
 @dataclass(frozen=True)

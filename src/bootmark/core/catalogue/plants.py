@@ -21,7 +21,7 @@ ASIDE = frozenset(
 BY_WORD = {
     "tree": "tree", "conifer": "conifer", "evergreen": "conifer", "palm": "palm", "shrub": "shrub", "bush": "shrub", "hedge": "shrub",
     "climber": "climber", "creeper": "climber", "grass": "grass", "cereal": "grass", "bulb": "bulb", "succulent": "succulent",
-    "herb": "herb", "vegetable": "herb", "flower": "herb", "bedding": "herb", "houseplant": "herb", "perennial": "herb", "weed": "herb",
+    "herb": "herb", "vegetable": "herb", "flower": "herb", "bedding": "herb", "perennial": "herb", "weed": "herb",
 }  # fmt: skip
 """Words that say how a plant grows."""
 CLOSE = 0.82

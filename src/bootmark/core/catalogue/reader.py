@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Any, TypeVar
 
 Member = TypeVar("Member", bound=StrEnum)
-PROVENANCE = ("published", "common practice", "memory")
+PROVENANCE = ("published", "as remembered", "common practice", "memory")
 
 
 class CatalogueError(ValueError):

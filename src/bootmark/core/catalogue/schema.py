@@ -169,6 +169,7 @@ def signs(catalogue: Catalogue) -> Schema:
             "not_with": _list(_one_of(catalogue.signs)),
             "mistaken": _one_of(judgement.MISTAKEN, "How easily it is taken for seen where it is not; its look's where left out."),
             "overlooked": _one_of(judgement.OVERLOOKED, "How easily it is overlooked; its look's where left out."),
+            "stage": _one_of(model.STAGES, "The stage of life that is seen with it."),
             "crops": _list(_one_of((*catalogue.crops, *model.HABITS)), "Crops or habits, the only ones that can show it."),
         },
         "leak: its chance with no agent of the catalogue at work; live: the animal itself.",

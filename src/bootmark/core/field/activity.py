@@ -19,12 +19,16 @@ Told = Case | Mapping[str, Any]
 def resolve(case: Told, catalogue: Catalogue | None) -> tuple[Case, Catalogue]:
     """A case with its plant understood: a crop's own id, or the family and the habit of a plant that has no entry."""
     told, entries = Case.of(case), catalogue or catalogues.default()
-    if told.crop in entries.crops or told.family or told.habit:
+    if told.crop in entries.crops or (told.family and told.habit):
         return told, entries
-    plant = plants.understand(told.crop, entries).plant
+    meant = plants.understand(told.crop, entries)
+    plant = meant.plant
     if plant is None:
         return told, entries
-    return replace(told, crop=plant.crop or told.crop, family=plant.family, habit=plant.habit), entries
+    # What is only like a name is not guessed at: it is weighed by its family and habit, and said so.
+    if plant.crop and meant.sure:
+        return replace(told, crop=plant.crop), entries
+    return replace(told, family=told.family or plant.family, habit=told.habit or plant.habit), entries
 
 
 def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> Activity:

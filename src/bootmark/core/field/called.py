@@ -4,8 +4,11 @@ from collections.abc import Mapping
 
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.field import call, identify
-from bootmark.core.messages import Says
+from bootmark.core.meanings import ControlKind
+from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import ABSENT, SEEN, Case, CropState, Decision, Finding, NextLook, Policy, Ranking, Sample, StageNow, Verdict
+
+OILS, SULFUR = ("summer-oil", "dormant-oil"), "sulfur"
 
 
 def calls(
@@ -27,6 +30,26 @@ def calls(
     return decided
 
 
+def conflicts(decided: list[tuple[Finding, Decision]], catalogue: Catalogue) -> list[Message]:
+    """What the calls of one case must keep apart: a material and the living thing that it kills, oil and sulfur."""
+    offered = [
+        (called.agent, catalogue.agent(called.agent).control(choice.control))
+        for called, decision in decided
+        for choice in decision.choices
+        if choice.offered
+    ]
+    apart = []
+    for agent, control in offered:
+        for other, against in offered:
+            if other == agent:
+                continue
+            kills = control.kind == ControlKind.LIVING and not {"predators", "predatory mites", "parasitoids"}.isdisjoint(against.harms)
+            burns = control.id in OILS and against.id == SULFUR
+            if kills or burns:
+                apart.append(says(Says.KEEP_APART, agent=agent, control=control.id, other_agent=other, against=against.name))
+    return apart
+
+
 def finding(agent: str, case: Case, ranking: Ranking, looks: list[NextLook], verdict: Verdict, catalogue: Catalogue) -> Finding:
     suspect = ranking.of(agent)
     kind = next((kind for kind in ranking.kinds if kind.agent == agent), None)
@@ -40,8 +63,17 @@ def finding(agent: str, case: Case, ranking: Ranking, looks: list[NextLook], ver
         next_look=looks[0].look if looks else "",
         seen=frozenset(sign for sign, state in case.signs.items() if state == SEEN),
         absent=frozenset(sign for sign, state in case.signs.items() if state == ABSENT),
+        stages=stages_seen(case.signs, agent, catalogue),
         danger=next((str(line.agent) for line in verdict.dangers if line.kind == Says.DANGER_PERHAPS), ""),
     )
+
+
+def stages_seen(signs: Mapping[str, str], agent: str, catalogue: Catalogue) -> frozenset[str]:
+    """The stages of an agent that were seen."""
+    kin = (catalogue.agent(agent), *catalogue.members(agent))
+    shown = {sign for member in kin for sign in member.shows}
+    seen = (catalogue.signs[sign].stage for sign, state in signs.items() if state == SEEN and sign in shown)
+    return frozenset(stage for stage in seen if stage)
 
 
 def _sample(agent: str, samples: Mapping[str, Sample], catalogue: Catalogue) -> Sample | None:

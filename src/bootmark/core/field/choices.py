@@ -41,7 +41,10 @@ class _At:
 
     def _of_what_is_there(self, control: Control) -> Message | None:
         finding, own = self.finding, self.stage.windows.get(control.id)
-        present = {name for name, share in self.stage.shares.items() if share >= judgement.PRESENT_SHARE}
+        modelled = {name for name, share in self.stage.shares.items() if share >= judgement.PRESENT_SHARE}
+        seen = finding.stages if finding else frozenset()
+        # A model ranks and warns; it denies no animal in the hand.
+        present, in_hand = modelled | seen if modelled else set(), bool(seen & set(control.stages))
         refused = self._of_signs(control, finding) if finding else None
         if refused:
             return refused
@@ -50,7 +53,7 @@ class _At:
             return says(Says.CONTROL_INSIDE)
         if not self.counted and not control.unsprayed:
             return says(Says.CONTROL_COUNT_FIRST)
-        if own and self.stage.today and own[1] < self.stage.today:
+        if own and self.stage.today and own[1] < self.stage.today and not in_hand:
             return says(Says.CONTROL_LATE, on=own[1])
         if not own and present and control.stages and not present & set(control.stages):
             return says(Says.CONTROL_OTHER_STAGE, stages=control.stages)
@@ -69,7 +72,7 @@ class _At:
             return says(Says.CONTROL_ASK, sign=unasked)
         if control.by_hand and finding.danger and finding.danger != self.agent.id:
             return says(Says.CONTROL_DANGER, agent=finding.danger)
-        fits = sum(sign in finding.seen and shows.often in MOSTLY for sign, shows in self.agent.shows.items())
+        fits = sum(sign in finding.seen and (shows.confirms or shows.often in MOSTLY) for sign, shows in self.agent.shows.items())
         return says(Says.CONTROL_FINAL) if control.final and fits < judgement.FINAL_SIGNS else None
 
     def _of_crop(self, control: Control) -> Message | None:

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core.catalogue.model import PLACES
+from bootmark.core.catalogue.plants import understand
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.types import SEEN, Case
 from bootmark.services.base.command import Command
@@ -69,7 +70,8 @@ class SaveEnquiry(Command, kind="enquiry.save", roles=DESK):
     note: Annotated[str, Text(needed=False)] = ""
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
-        if self.crop not in checks.catalogue.crops and self.family not in checks.catalogue.families:
+        plant = understand(self.crop, checks.catalogue).plant
+        if self.family not in checks.catalogue.families and not (plant and (plant.crop or plant.family or plant.habit)):
             unknown = say.line(
                 "{crop} is not a crop that Bootmark knows: choose its family, so that its causes can be weighed.", crop=self.crop
             )

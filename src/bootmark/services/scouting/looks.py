@@ -175,8 +175,9 @@ def read(case: Case, context: Context) -> Json:
     return {
         "case": as_json(case),
         "causes": as_json(ranking.explanations[:KEPT_CAUSES]),
-        "chances": {suspect.agent: suspect.probability for suspect in ranking.suspects},
-        "confirmed": [suspect.agent for suspect in ranking.suspects if suspect.confirmed],
+        # A kind's chance is that of any of its agents: it stands after theirs, and for its own entry's.
+        "chances": {suspect.agent: suspect.probability for suspect in (*ranking.suspects, *ranking.kinds)},
+        "confirmed": [*dict.fromkeys(suspect.agent for suspect in (*ranking.suspects, *ranking.kinds) if suspect.confirmed)],
         "activity": {agent: identify.activity(agent, case, catalogue=catalogue) for agent in verdict.agents},
         "verdict": as_json(verdict) | ({"kind": VerdictKind.NEEDS_A_LOOK} if sound else {}),
         "next_look": looks[0].look if looks else "",

@@ -9,11 +9,12 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core import ENGINE
-from bootmark.core.field import call
+from bootmark.core.catalogue import Catalogue
+from bootmark.core.field import call, called
 from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
-from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.core.types import ABSENT, ACTING, SEEN, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
@@ -41,13 +42,14 @@ def policy_of(farm: Farm) -> Policy:
     return Policy(tuple(map(ControlKind, policy.get("order", tuple(ControlKind)))), frozenset(map(ControlKind, policy.get("refuses", ()))))
 
 
-def crop_state(session: Session, block: Block, day: dt.date) -> CropState:
+def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
     near = (block.harvest_from - day).days if block.harvest_from else None
     in_sight = near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None
-    return CropState(block.crop, in_sight, crop_stages.in_flower(session, block, day))
+    hemisphere = "north" if farm.latitude >= 0 else "south"
+    return CropState(block.crop, in_sight, crop_stages.in_flower(session, block, day), day.month, hemisphere, farm.region)
 
 
-def finding_of(look: Look, agent: str) -> Finding:
+def finding_of(look: Look, agent: str, catalogue: Catalogue) -> Finding:
     """One agent of a look, as its newest version tells it."""
     working = look.working
     named = agent in working["verdict"]["agents"]
@@ -58,6 +60,9 @@ def finding_of(look: Look, agent: str) -> Finding:
         confirmed=agent in working["confirmed"],
         activity=Activity(working["activity"].get(agent, Activity.NOT_KNOWN)),
         next_look=working["next_look"],
+        seen=frozenset(sign for sign, state in look.signs.items() if state == SEEN),
+        absent=frozenset(sign for sign, state in look.signs.items() if state == ABSENT),
+        stages=called.stages_seen(look.signs, agent, catalogue),
     )
 
 
@@ -80,10 +85,10 @@ def consider(
     """The core's decision with everything that went into it."""
     stop = session.get_one(Stop, (farm.id, look.stop_id))
     block = session.get_one(Block, (farm.id, stop.block_id))
-    finding = finding_of(look, agent)
+    finding = finding_of(look, agent, catalogue)
     stage = stage_now(session, farm, block, agent, day, catalogue)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
-    crop, policy = crop_state(session, block, day), policy_of(farm)
+    crop, policy = crop_state(session, farm, block, day), policy_of(farm)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=catalogue)
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}

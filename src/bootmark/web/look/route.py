@@ -1,14 +1,20 @@
 """Look: what is doing this."""
 
 import uuid
+from typing import Any
 
 from flask import Blueprint, Response, flash, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
+from bootmark.case.answer import written
+from bootmark.case.told import ToldCase
+from bootmark.core.catalogue.plants import understand
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import findings, looks, photos, stops
+from bootmark.services.scouting.stops import AtStop
+from bootmark.services.treatment import calls
 from bootmark.web import at_stop, forms
 from bootmark.web import bench as bench_parts
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
@@ -74,7 +80,24 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     carried = posted.get("tools")
     tools = frozenset(str(tool) for tool in carried) if isinstance(carried, list) else None
     answered = looks.answered(db(), the_farm(), here.block, now(), signs, g.catalogue, tools)
+    if posted.get("as") == "case":
+        return jsonify(_as_case(here, answered))
     return jsonify(seq=posted.get("seq", 0), **bench_parts.ranked(answered))
+
+
+def _as_case(here: AtStop, answered: looks.Answered) -> dict[str, Any]:
+    """The case as `./bootmark case` answers it (docs/case.md)."""
+    case = answered.case
+    told = ToldCase(
+        id=str(here.stop.id),
+        case=case,
+        plant=understand(case.crop, g.catalogue),
+        crop=calls.crop_state(db(), the_farm(), here.block, now().date()),
+        policy=calls.policy_of(the_farm()),
+        samples={},
+        month_told=True,
+    )
+    return written(told, answered.ranking, answered.looks, answered.verdict, g.catalogue)
 
 
 @blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")
