@@ -49,7 +49,7 @@ def written(told: ToldCase, ranking: Ranking, looks: list[NextLook], verdict: Ve
 
 
 def _next(verdict: Verdict, looks: list[NextLook], calls: list[tuple[Finding, Decision]], catalogue: Catalogue) -> Json | None:
-    """The look that decides; once a cause is named, the one that its call waits for."""
+    """The look that decides; once a cause is named, the one that its call waits for, or that would prove a second cause."""
     if verdict.kind in OPEN or not verdict.agents:
         return _look(looks[0].look, looks[0].signs, catalogue) if looks else None
     for _, decision in calls:
@@ -58,7 +58,9 @@ def _next(verdict: Verdict, looks: list[NextLook], calls: list[tuple[Finding, De
             look = catalogue.signs[sign].look
             asked = next((row.signs for row in looks if row.look == look), ())
             return _look(look, tuple(dict.fromkeys([sign, *asked])), catalogue)
-    return None
+    beside = next((str(line.facts["look"]) for line in verdict.advice if line.kind == Says.PERHAPS_TOO), "")
+    asked = next((row.signs for row in looks if row.look == beside), ())
+    return _look(beside, asked, catalogue) if asked else None
 
 
 def _verdict(tongue: Tongue, verdict: Verdict, catalogue: Catalogue) -> Json:

@@ -59,8 +59,13 @@ SAMPLED_AT = 0.5
 """chance. From which a sample is sent where no look in the field can prove what leads. Judgement, 2026-11-26."""
 UNKNOWN_AT = 0.5
 """chance. That nothing listed is at work, from which live animals that nobody explains mean a cause not known. Judgement, 2026-11-26."""
+NOTHING_AT = 0.85
+"""chance. That nothing listed is at work, from which it is said where no look could prove what leads. Judgement, 2026-11-26."""
 SPECIES_SHARE = 0.6
 """share. Of its kind's chance, from which one agent stands for the kind where it is told of. Judgement, 2026-11-26."""
+
+BESIDE_AT = 0.5
+"""chance. From which a second cause is told of beside one that is named. Judgement, 2026-11-26."""
 
 # Which look is next
 

@@ -43,6 +43,7 @@ class Says(StrEnum):
     SAMPLE = "advice.sample-of"
     KIND_HAS_LISTED = "advice.kind-has-listed"
     SPECIES_MATTERS = "advice.species-matters"
+    PERHAPS_TOO = "advice.perhaps-too"
     # Why a control is on offer, or not.
     CONTROL_TIMING = "control.timing"
     CONTROL_REFUSED = "control.refused"

@@ -66,5 +66,6 @@ TEXTS: dict[Says, Text] = {
     Says.KIND_HAS_LISTED: "Which one matters here, since {members:agents} may live here and must be reported: photograph it, keep some, "
     "ask before anything is moved or posted.",
     Says.SPECIES_MATTERS: "{agent:matters} What would tell: {agent:tells}",
+    Says.PERHAPS_TOO: "Perhaps this too: {agent:in_sentence}. {look:do}",
     Says.SEND_SAMPLE: "Bag a sample in paper, note the place and the day, and ask a licensed adviser.",
 }

@@ -70,7 +70,8 @@ def judge(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[NextLo
         if helpers and len(parasitised) == len(named):
             return judged(VerdictKind.HELP_HAS_COME, [helpers[0], *named], _leave(of(named[0])), _leave(of(helpers[0])))
         besides = [suspect for suspect in proved if of(suspect).kind == AgentKind.DISEASE]
-        return judged(VerdictKind.NAMED, [*named, *besides], *_onward(named, case, catalogue))
+        beside = _perhaps_too(named, case, catalogue, ranking)
+        return judged(VerdictKind.NAMED, [*named, *besides], *_onward(named, case, catalogue), *beside)
     ill = _settled_without_pests(proved, catalogue, ranking, looks)
     pests = _mass(ranking, {suspect.agent for suspect in ranking.kinds if of(suspect).is_pest}, catalogue)
     if _listed_near(case, catalogue, ranking):
@@ -115,7 +116,8 @@ def _unsettled(case: Case, catalogue: Catalogue, ranking: Ranking, looks: list[N
         return _verdict(VerdictKind.SEND_A_SAMPLE, top, case, catalogue, ranking, looks, (says(Says.SAMPLE, agent=leader.id),))
     nothing = next((cause.probability for cause in ranking.explanations if not cause.agents), 0.0)
     live = [sign for sign in ranking.unexplained if catalogue.signs[sign].live]
-    if nothing >= judgement.UNKNOWN_AT and (live or not looks):
+    hopeless = nothing >= judgement.NOTHING_AT and not any(look.proves for look in looks)
+    if hopeless or (nothing >= judgement.UNKNOWN_AT and (live or not looks)):
         return _verdict(VerdictKind.NO_CAUSE_KNOWN, [], case, catalogue, ranking, looks, (says(Says.SEND_SAMPLE),))
     if looks:
         return _verdict(VerdictKind.NEEDS_A_LOOK, top, case, catalogue, ranking, looks, (says(Says.TAKE_LOOK, look=looks[0].look),))
@@ -132,6 +134,21 @@ def _onward(named: list[Suspect], case: Case, catalogue: Catalogue) -> list[Mess
     for suspect in named:
         advice += _kept(suspect, case, catalogue)
     return advice
+
+
+def _perhaps_too(named: list[Suspect], case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Message]:
+    """A second cause that is likelier at work than not, and the look that would prove it: one of two is never named alone."""
+    kinds = {key_of(catalogue, suspect.agent) for suspect in named}
+    beside = []
+    for kind in ranking.kinds:
+        if kind.agent in kinds or kind.confirmed or kind.probability < judgement.BESIDE_AT:
+            continue
+        kin = [catalogue.agent(kind.agent), *catalogue.members(kind.agent)]
+        open_proofs = (sign for agent in kin for sign, shows in agent.shows.items() if shows.confirms and sign not in case.signs)
+        proof = next(open_proofs, "")
+        if proof:
+            beside.append(says(Says.PERHAPS_TOO, agent=kind.agent, look=catalogue.signs[proof].look))
+    return beside
 
 
 def _kept(suspect: Suspect, case: Case, catalogue: Catalogue) -> list[Message]:

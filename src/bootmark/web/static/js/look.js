@@ -191,8 +191,9 @@ document.addEventListener("alpine:init", () => {
       } catch (error) {
         this.failed = outbox.notKept();
       }
+      await this.$nextTick();
       // On a phone the answer stands above what was tapped.
-      document.querySelector(".next .dark").scrollIntoView({ block: "center" });
+      document.querySelector(this.failed ? ".next > .note" : ".next .dark").scrollIntoView({ block: "center" });
     },
     sound() {
       this.soundness = true;
