@@ -191,9 +191,8 @@ document.addEventListener("alpine:init", () => {
       } catch (error) {
         this.failed = outbox.notKept();
       }
-      await this.$nextTick();
-      // On a phone the answer stands above what was tapped.
-      document.querySelector(this.failed ? ".next > .note" : ".next .dark").scrollIntoView({ block: "center" });
+      // On a phone the answer stands above what was tapped; the note of a failure is drawn later, above the verdict.
+      document.querySelector(this.failed ? ".next .verdict" : ".next .dark").scrollIntoView({ block: "center" });
     },
     sound() {
       this.soundness = true;
