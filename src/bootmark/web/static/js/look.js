@@ -191,8 +191,9 @@ document.addEventListener("alpine:init", () => {
       } catch (error) {
         this.failed = outbox.notKept();
       }
-      // On a phone the answer stands above what was tapped; the note of a failure is drawn later, above the verdict.
-      document.querySelector(this.failed ? ".next .verdict" : ".next .dark").scrollIntoView({ block: "center" });
+      const answer = document.querySelector(this.failed ? ".next > .note" : ".next .dark");
+      // On a phone the answer stands above what was tapped. What tells of a failure is only drawn after this.
+      setTimeout(() => answer.scrollIntoView({ block: "center" }), this.failed ? 50 : 0);
     },
     sound() {
       this.soundness = true;
