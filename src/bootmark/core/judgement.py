@@ -54,7 +54,7 @@ LISTED_AT = 1e-3
 """chance. From which an explanation is listed by itself. Judgement, 2026-11-24."""
 
 LEADS_CLEARLY = 0.06
-"""chance. That any of a kind is at work, from which the look that would prove it comes first. Tried on the written cases, 2026-11-26."""
+"""chance. That any of a kind is at work, from which the look that would prove it comes first. Tried in bench, 2026-11-26."""
 SAMPLED_AT = 0.5
 """chance. From which a sample is sent where no look in the field can prove what leads. Judgement, 2026-11-26."""
 UNKNOWN_AT = 0.5

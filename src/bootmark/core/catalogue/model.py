@@ -405,7 +405,7 @@ class Catalogue:
     def kind_of(self, agent_id: str) -> str:
         """The kind that an agent belongs to; a kind's own entry belongs to itself; empty where there is none."""
         agent = self.agent(agent_id)
-        return agent.id if agent.is_kind else agent.of
+        return agent.of or (agent.id if agent.is_kind else "")
 
     def on(self, crop: str) -> tuple[Agent, ...]:
         """Agents that may be at work on a crop; an unknown crop gets those of any crop."""

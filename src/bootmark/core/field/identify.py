@@ -21,7 +21,11 @@ __all__ = ["Told", "activity", "activity_look", "answer", "contradictions", "nex
 
 
 def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
+    """An agent with its chance and, unless it is next to nothing, the reasons for and against it."""
     prior = network.priors[network.place[agent.id]]
+    confirmed = any(shows.confirms and sign in network.seen_signs for sign, shows in agent.shows.items())
+    if chance < judgement.LISTED_AT and not confirmed:
+        return Suspect(agent.id, chance, (), (), confirmed)
     reasons = list(prior.reasons)
     signs = network.catalogue.signs
     for sign in network.seen:
@@ -33,7 +37,6 @@ def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
         shows = agent.shows.get(sign)
         if shows and shows.often in (Often.ALWAYS, Often.USUAL):
             reasons.append(says(Says.SIGN_MISSING, Direction.AGAINST, sign=sign, agent=agent.id, often=shows.often))
-    confirmed = any(agent.shows[sign].confirms for sign in network.seen if sign in agent.shows)
     speaks_for, against = (tuple(reason for reason in reasons if reason.direction == direction) for direction in Direction)
     return Suspect(agent.id, chance, speaks_for, against, confirmed)
 

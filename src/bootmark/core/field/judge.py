@@ -17,9 +17,10 @@ NOT_ANIMALS = (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL)
 def _proved(case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]:
     """Agents, and kinds where no one agent of them stands out, that a confirming sign, chance and margin prove."""
     proved = []
+    likely = [suspect for suspect in ranking.suspects if suspect.confirmed and suspect.probability >= judgement.NAMED_AT]
+    outstanding = [suspect for suspect in likely if _stands_out(suspect, case, catalogue, ranking)]
     for kind in ranking.kinds:
-        members = [suspect for suspect in ranking.suspects if key_of(catalogue, suspect.agent) == kind.agent]
-        species = [suspect for suspect in members if _stands_out(suspect, case, catalogue, ranking)]
+        species = [suspect for suspect in outstanding if key_of(catalogue, suspect.agent) == kind.agent]
         if species:
             proved += species
         elif kind.confirmed and kind.probability >= judgement.NAMED_AT and kind.agent in catalogue.agents:
@@ -28,9 +29,7 @@ def _proved(case: Case, catalogue: Catalogue, ranking: Ranking) -> list[Suspect]
 
 
 def _stands_out(suspect: Suspect, case: Case, catalogue: Catalogue, ranking: Ranking) -> bool:
-    """Whether it is confirmed, likely enough, and far enough ahead of each rival that leaves its proof as well."""
-    if not (suspect.confirmed and suspect.probability >= judgement.NAMED_AT):
-        return False
+    """Whether one that is proved and likely is far enough ahead of each rival that leaves its proof as well."""
     agent = catalogue.agent(suspect.agent)
     proofs = [sign for sign, shows in agent.shows.items() if shows.confirms and case.signs.get(sign) == SEEN]
     rivals = [

@@ -147,18 +147,22 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > judgement.IN_THE_LEAD else None
     wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
     proofs, own = proofs_of_leader(network, ranking), _signs_of_leader(network, ranking)
+    # What no likely cause leaves tells nothing; it is still asked where its look is taken.
+    relevant = {sign for place in question.members for sign in network.agents[place].shows} | proofs | own
     worthwhile = []
     for look in looks.values():
         signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing and network.can_show(sign)]
         if not signs or not possible(look, case):
             continue
-        rows = {sign: question.told_seen(sign) for sign in signs}
-        worth = {sign: question.single(row) for sign, row in rows.items()}
+        rows = {sign: question.told_seen(sign) for sign in signs if sign in relevant}
+        if not rows:
+            continue
+        worth = dict.fromkeys(signs, 0.0) | {sign: question.single(row) for sign, row in rows.items()}
         asked = sorted(signs, key=lambda sign: (sign not in proofs, sign not in own, -worth[sign]))
         asked = asked[:MOST_ASKED]
         if sum(worth[sign] for sign in asked) < judgement.WORTH_A_LOOK and proofs.isdisjoint(asked):
             continue
-        bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT]])
+        bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT] if sign in rows])
         bits += judgement.REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
         if bits >= judgement.WORTH_A_LOOK or not proofs.isdisjoint(asked):
             confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0

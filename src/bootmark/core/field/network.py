@@ -83,6 +83,7 @@ class Network:
         self.showing = _showing(_Agents(self.agents, catalogue.hash))
         self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
         self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in catalogue.signs]
+        self.seen_signs = frozenset(self.seen)
         self.answered = [*self.seen, *self.absent]
         column = {sign: at for at, sign in enumerate(self.answered)}
         self.shown: list[Shown] = [

@@ -92,19 +92,37 @@ def _weather(agent: Agent, case: Case) -> tuple[float, list[Message]]:
     return factor, reasons
 
 
-def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
-    """One prior for each agent, in their order."""
-    odds, seasons, usual_chance = [], [], []
+_kept: dict[tuple[object, ...], list[float]] = {}
+MOST_KEPT = 256
+
+
+def _standing(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> list[float]:
+    """Odds of each agent by how usual it is on that plant in that place, whatever the season; kept, since each tap asks again."""
+    key = (catalogue.hash, len(agents), case.crop, case.family, case.habit, case.place)
+    kept = _kept.get(key)
+    if kept is not None:
+        return kept
     usual = {agent.id: _usual(agent, case, catalogue) for agent in agents}
     most: dict[str, int] = {}
     for agent in agents:
         if agent.of:
             most[agent.of] = min(most.get(agent.of, len(ORDER)), ORDER.index(usual[agent.id]))
+    odds = []
     for agent in agents:
         chance = judgement.HOW_USUAL[_another(agent, most, usual[agent.id]) if agent.is_kind else usual[agent.id]]
+        odds.append(chance / (1 - chance) * agent.places.get(case.place, 1.0))
+    if len(_kept) >= MOST_KEPT:
+        _kept.clear()
+    _kept[key] = odds
+    return odds
+
+
+def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
+    """One prior for each agent, in their order."""
+    odds, seasons, usual_chance = [], [], []
+    for agent, standing in zip(agents, _standing(agents, case, catalogue), strict=True):
         factor, season = _in_season(agent, case)
-        factor *= agent.places.get(case.place, 1.0)
-        odds.append(chance / (1 - chance) * factor)
+        odds.append(standing * factor)
         seasons.append(season)
         usual_chance.append(odds[-1] / (1 + odds[-1]))
     scale = min(1.0, judgement.MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
