@@ -42,7 +42,7 @@ def open_block(chrome: webdriver.Chrome, farm: str, block: str) -> None:
 
 def look(chrome: webdriver.Chrome, farm: str) -> None:
     open_block(chrome, farm, "Tunnel 1")
-    for sign, times in (("stippling", 1), ("curl-up", 1), ("drooping", 2)):
+    for sign, times in (("stippling", 1), ("yellow-specks", 1), ("top-wilted", 2)):
         box = driver.find(chrome, f"#sign-{sign}")
         chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", box)
         for _ in range(times):
