@@ -99,7 +99,7 @@ class Line(LiveTest):
         self.press("Nothing wrong here")
         self.sees("This stop is sound.")
         self.chrome.get(f"{self.farm}/call/{self.bee_stop()}")
-        self.sees("Leave it: the leafcutter bee does the plant no harm.")
+        self.sees("Leave it: no harm comes of leafcutter bee.")
         self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "input[name=control]"))
         self.assert_accessible()
 

@@ -101,7 +101,7 @@ class CommandLine(unittest.TestCase):
     def test_what_can_be_tapped_is_listed_by_part_and_never_empty(self) -> None:
         for crop in ("maize", "a shrub that nobody named", "nasturtium", "flour"):
             parts = {row["part"]: row["signs"] for row in answered(json.dumps({"list": "signs", "crop": crop}), CATALOGUE)["parts"]}
-            for part in ("tip", "old leaf", "stem", "root", "ground", "trunk", "bulb", "grain"):
+            for part in ("tip", "old leaf", "stem", "root", "ground", "trunk", "bulb", *(["grain"] if crop in ("maize", "flour") else [])):
                 self.assertTrue(parts.get(part), (crop, part))
 
     def test_a_count_and_a_country_reach_the_call(self) -> None:

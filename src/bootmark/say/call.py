@@ -65,7 +65,7 @@ TEXTS: dict[Says, Text] = {
     ),
     Says.MORE_NEXT_TIME: "{value:measured} or more at the next count.",
     Says.MORE_UNITS: "More units counted, or the same count in a few days.",
-    Says.HELP_UNCOUNTED: "{enemies} were not counted: enough of them would change this.",
+    Says.HELP_UNCOUNTED: "Not counted: {enemies|inside}. Enough of them would change this.",
     Says.HELP_TOO_FEW: Many(
         "animals",
         "{enemies} counted on more: {animals} animal on {units} is too few to decide by, "
