@@ -6,7 +6,7 @@ from bootmark import say
 from bootmark.case.told import ToldCase
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue
-from bootmark.core.field import called, identify
+from bootmark.core.field import call, called, identify
 from bootmark.core.meanings import Activity, VerdictKind
 from bootmark.core.messages import Says
 from bootmark.core.types import Decision, Finding, NextLook, Ranking, Verdict
@@ -53,7 +53,7 @@ def _next(verdict: Verdict, looks: list[NextLook], calls: list[tuple[Finding, De
     if verdict.kind in OPEN or not verdict.agents:
         return _look(looks[0].look, looks[0].signs, catalogue) if looks else None
     for _, decision in calls:
-        sign = next((choice.reason.sign for choice in decision.choices if choice.reason.kind == Says.CONTROL_ASK), "")
+        sign = next((choice.reason.sign for choice in decision.choices if choice.reason.kind in call.ASKS), "")
         if sign:
             look = catalogue.signs[sign].look
             asked = next((row.signs for row in looks if row.look == look), ())

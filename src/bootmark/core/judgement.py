@@ -101,7 +101,7 @@ FINAL_SIGNS = 2
 """signs. Usual with a cause, that must have been seen before plants are pulled for it: one answer may be wrong. Judgement, 2026-11-26."""
 UNPROVED_AT = 0.8
 """chance. From which a disorder that nothing can prove settles a case while looks are left. Judgement, 2026-11-26."""
-DANGER_AT = 0.005
+DANGER_AT = 0.0005
 """chance. From which what can hurt people or stock is told once a sign of it fits. Judgement, 2026-11-26."""
 UNKNOWN_DAYS = 7
 """days. To a clinic's answer to a sample. Common practice, 2026-11-26."""

@@ -210,9 +210,8 @@ class StageNow:
 
 @dataclass(frozen=True)
 class Finding:
-    """An agent named at a stop. seen, absent: the signs that were, and that were not; danger: what else may be there that hurts; stages:
-    the stages of life that were seen, which are there whatever a model says.
-    """
+    """An agent named at a stop. seen, absent: the signs that were, and that were not; stages: those that were seen, there whatever a model
+    says; danger: what else may be there that hurts, which danger_sign would prove."""
 
     agent: str
     verdict: VerdictKind
@@ -223,6 +222,7 @@ class Finding:
     seen: frozenset[str] = frozenset()
     absent: frozenset[str] = frozenset()
     danger: str = ""
+    danger_sign: str = ""
     stages: frozenset[str] = frozenset()
 
 

@@ -53,6 +53,10 @@ def economic_injury_level(
     return control_cost / (market_value * injury_per_pest * damage_per_injury * efficacy)
 
 
+ASKS = (Says.CONTROL_ASK, Says.CONTROL_DANGER)
+"""Refusals that a look can lift: their sign is what it answers."""
+
+
 class _Case:
     """Gathers reasons while the rules are gone through in order."""
 
@@ -70,7 +74,7 @@ class _Case:
 
     def asks(self) -> str:
         """The sign that a control waits for, where none is on offer for want of it."""
-        waiting = (choice.reason.sign for choice in self.choices if choice.reason.kind == Says.CONTROL_ASK)
+        waiting = (choice.reason.sign for choice in self.choices if choice.reason.kind in ASKS)
         return "" if any(choice.offered for choice in self.choices) else next(waiting, "")
 
     def look_first(self, catalogue: Catalogue) -> Decision:

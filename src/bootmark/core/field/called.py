@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.field import call, identify
+from bootmark.core.field.choices import MOSTLY
 from bootmark.core.meanings import ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import ABSENT, SEEN, Case, CropState, Decision, Finding, NextLook, Policy, Ranking, Sample, StageNow, Verdict
@@ -54,6 +55,7 @@ def finding(agent: str, case: Case, ranking: Ranking, looks: list[NextLook], ver
     suspect = ranking.of(agent)
     kind = next((kind for kind in ranking.kinds if kind.agent == agent), None)
     best = kind if kind and (suspect is None or kind.probability > suspect.probability) else suspect
+    danger, sign = _unanswered(agent, verdict, case, catalogue)
     return Finding(
         agent=agent,
         verdict=verdict.kind,
@@ -64,8 +66,22 @@ def finding(agent: str, case: Case, ranking: Ranking, looks: list[NextLook], ver
         seen=frozenset(sign for sign, state in case.signs.items() if state == SEEN),
         absent=frozenset(sign for sign, state in case.signs.items() if state == ABSENT),
         stages=stages_seen(case.signs, agent, catalogue),
-        danger=next((str(line.agent) for line in verdict.dangers if line.kind == Says.DANGER_PERHAPS), ""),
+        danger=danger,
+        danger_sign=sign,
     )
+
+
+def _unanswered(called: str, verdict: Verdict, case: Case, catalogue: Catalogue) -> tuple[str, str]:
+    """What else is there that hurts, or may be by a usual sign while its proof was not looked for; that proof."""
+    for line in verdict.dangers:
+        agent = catalogue.agent(line.agent)
+        if line.kind == Says.DANGER and agent.id != called:
+            return agent.id, ""
+        fits = any(case.signs.get(sign) == SEEN and shows.often in MOSTLY for sign, shows in agent.shows.items())
+        proof = next((sign for sign, shows in agent.shows.items() if shows.confirms and sign not in case.signs), "")
+        if line.kind == Says.DANGER_PERHAPS and fits and proof:
+            return agent.id, proof
+    return "", ""
 
 
 def stages_seen(signs: Mapping[str, str], agent: str, catalogue: Catalogue) -> frozenset[str]:

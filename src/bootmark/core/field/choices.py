@@ -71,7 +71,7 @@ class _At:
         if unasked:
             return says(Says.CONTROL_ASK, sign=unasked)
         if control.by_hand and finding.danger and finding.danger != self.agent.id:
-            return says(Says.CONTROL_DANGER, agent=finding.danger)
+            return says(Says.CONTROL_DANGER, agent=finding.danger, sign=finding.danger_sign)
         fits = sum(sign in finding.seen and (shows.confirms or shows.often in MOSTLY) for sign, shows in self.agent.shows.items())
         return says(Says.CONTROL_FINAL) if control.final and fits < judgement.FINAL_SIGNS else None
 

@@ -10,7 +10,7 @@ from bootmark.core.meanings import Activity, AgentKind, Often, VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Suspect, Verdict
 
-MOSTLY = (Often.ALWAYS, Often.USUAL)
+AT_TIMES = (Often.ALWAYS, Often.USUAL, Often.SOMETIMES)
 NOT_ANIMALS = (AgentKind.DISEASE, AgentKind.DISORDER, AgentKind.NORMAL)
 
 
@@ -193,7 +193,9 @@ def _dangers(case: Case, catalogue: Catalogue, ranking: Ranking, named: tuple[st
     dangers = []
     for suspect in ranking.suspects:
         agent = catalogue.agent(suspect.agent)
-        fits = [shows for sign, shows in agent.shows.items() if case.signs.get(sign) == SEEN and (shows.confirms or shows.often in MOSTLY)]
+        fits = [
+            shows for sign, shows in agent.shows.items() if case.signs.get(sign) == SEEN and (shows.confirms or shows.often in AT_TIMES)
+        ]
         if agent.hurts and fits and suspect.probability >= judgement.DANGER_AT:
             kind = Says.DANGER if agent.id in named else Says.DANGER_PERHAPS
             dangers.append(says(kind, agent=agent.id))

@@ -209,9 +209,9 @@ def _signs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
 
 
 def _fits_danger(network: Network, kind: str) -> bool:
-    """Whether a sign seen is usual with what can hurt people or stock."""
+    """Whether a sign seen is met with what can hurt people or stock."""
     agent = network.catalogue.agent(kind)
-    often = (Often.ALWAYS, Often.USUAL)
+    often = (Often.ALWAYS, Often.USUAL, Often.SOMETIMES)
     return bool(agent.hurts) and any(shows.often in often and network.case.signs.get(sign) == SEEN for sign, shows in agent.shows.items())
 
 
