@@ -24,7 +24,7 @@ TEXTS: dict[Says, Text] = {
     Says.CONTROL_LACKS: "Only where this is so: {sign:sentence|inside}",
     Says.CONTROL_DANGER: "Not by hand before it is known that it is not {agent:in_sentence}.",
     Says.CONTROL_FINAL: "Not on one sign alone: plants that are pulled do not come back.",
-    Says.KEEP_APART: "Not within two weeks of each other: {control:in_sentence} and {against|inside}.",
+    Says.KEEP_APART: "Not within two weeks of each other: {control:in_sentence} and {against:|inside}.",
     Says.CALL_ASK: "Look once more before you act. {look:do}",
     Says.CONTROL_INSIDE: "They are in already: a cover would keep them in.",
     Says.CONTROL_NOT_LISTED: "It need not be reported here.",
@@ -65,7 +65,7 @@ TEXTS: dict[Says, Text] = {
     ),
     Says.MORE_NEXT_TIME: "{value:measured} or more at the next count.",
     Says.MORE_UNITS: "More units counted, or the same count in a few days.",
-    Says.HELP_UNCOUNTED: "Not counted: {enemies|inside}. Enough of them would change this.",
+    Says.HELP_UNCOUNTED: "Not counted: {enemies:|inside}. Enough of them would change this.",
     Says.HELP_TOO_FEW: Many(
         "animals",
         "{enemies} counted on more: {animals} animal on {units} is too few to decide by, "
