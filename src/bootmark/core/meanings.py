@@ -60,6 +60,10 @@ class VerdictKind(StrEnum):
     NO_CAUSE_KNOWN = "no cause known"
 
 
+OPEN_VERDICTS = frozenset({VerdictKind.NEEDS_A_LOOK, VerdictKind.CANNOT_TELL, VerdictKind.NO_CAUSE_KNOWN})
+"""Verdicts that name no cause: the case stays open."""
+
+
 class DecisionKind(StrEnum):
     """What a call comes to."""
 

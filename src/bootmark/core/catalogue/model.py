@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from bootmark.core import judgement
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Work
@@ -366,8 +367,10 @@ class Agent:
         return next(control for control in (*self.controls, *self.retired) if control.id == control_id)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Catalogue:
+    """All entries. A catalogue is the same as itself alone, so that what is worked out of one may be kept by it."""
+
     agents: Mapping[str, Agent]
     signs: Mapping[str, Sign]
     looks: Mapping[str, Look]
@@ -398,9 +401,24 @@ class Catalogue:
         grows = self.crops[crop].habit if crop in self.crops else habit
         return not only or crop in only or grows in only or not (grows or crop in self.crops)
 
+    @cached_property
+    def _by_kind(self) -> Mapping[str, tuple[Agent, ...]]:
+        kinds: dict[str, list[Agent]] = {}
+        for agent in self.agents.values():
+            kinds.setdefault(agent.of, []).append(agent)
+        return {kind: tuple(members) for kind, members in kinds.items() if kind}
+
     def members(self, kind: str) -> tuple[Agent, ...]:
         """The agents of a kind that have entries of their own."""
-        return tuple(agent for agent in self.agents.values() if agent.of == kind)
+        return self._by_kind.get(kind, ())
+
+    def kin(self, agent_id: str) -> tuple[Agent, ...]:
+        """An agent and, where it stands for a kind, all that have entries of it."""
+        return (self.agent(agent_id), *self.members(agent_id))
+
+    def key_of(self, agent_id: str) -> str:
+        """What an agent is weighed together with: its kind, or itself where it is of none."""
+        return self.kind_of(agent_id) or agent_id
 
     def kind_of(self, agent_id: str) -> str:
         """The kind that an agent belongs to; a kind's own entry belongs to itself; empty where there is none."""

@@ -80,12 +80,12 @@ def shipped() -> tuple[Mapping[str, Plant], Mapping[str, list[str]]]:
     return plants, genera
 
 
-@functools.cache
-def _names(catalogue: "_Held") -> Mapping[str, Plant]:
+@functools.lru_cache(maxsize=8)
+def _names(catalogue: Catalogue) -> Mapping[str, Plant]:
     plants, genera = shipped()
     crops: dict[str, Plant] = {}
     for also in (True, False):
-        for crop in catalogue.catalogue.crops.values():
+        for crop in catalogue.crops.values():
             plant = Plant(crop.name.lower(), crop.id, crop.family, crop.habit)
             crops.update({plain(name): plant for name in (crop.also if also else (crop.name, crop.id))})
     names = {**plants, **crops}
@@ -94,19 +94,6 @@ def _names(catalogue: "_Held") -> Mapping[str, Plant]:
         own = next(iter(meant.values())) if len(meant) == 1 else None
         names.setdefault(genus, own or replace(plants[plain(listed[0])], name=genus))
     return names
-
-
-class _Held:
-    """A catalogue as a key of a cache: its hash alone tells two apart."""
-
-    def __init__(self, catalogue: Catalogue) -> None:
-        self.catalogue = catalogue
-
-    def __hash__(self) -> int:
-        return hash(self.catalogue.hash)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Held) and other.catalogue.hash == self.catalogue.hash
 
 
 def _phrases(words: list[str]) -> Iterator[str]:
@@ -118,7 +105,7 @@ def _phrases(words: list[str]) -> Iterator[str]:
 
 def understand(words: str, catalogue: Catalogue) -> Understood:
     """Which plant is meant by what somebody typed: its name, a known name inside the phrase, how it grows, or what is like it."""
-    names = _names(_Held(catalogue))
+    names = _names(catalogue)
     wanted = plain(words)
     if wanted in names:
         return Understood(words, names[wanted], True)

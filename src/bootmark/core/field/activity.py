@@ -1,37 +1,15 @@
 """Whether an attack goes on, is over, or has been ended by what eats it."""
 
-from collections.abc import Mapping
-from dataclasses import replace
-from typing import Any
-
-from bootmark.core import catalogue as catalogues
-from bootmark.core.catalogue import plants
 from bootmark.core.catalogue.model import Catalogue
+from bootmark.core.field.resolve import CaseLike, resolve
 from bootmark.core.meanings import Activity, Often
-from bootmark.core.types import ABSENT, SEEN, Case
+from bootmark.core.types import ABSENT, SEEN
 
 PARASITISED = ("white-cocoons-on-its-back", "yellow-cocoons-beside-it", "mummies", "black-whitefly-scales", "white-eggs-behind-head")
 DEAD = ("crushed-body-dry",)
 
-Told = Case | Mapping[str, Any]
 
-
-def resolve(case: Told, catalogue: Catalogue | None) -> tuple[Case, Catalogue]:
-    """A case with its plant understood: a crop's own id, or the family and the habit of a plant that has no entry."""
-    told, entries = Case.of(case), catalogue or catalogues.default()
-    if told.crop in entries.crops or (told.family and told.habit):
-        return told, entries
-    meant = plants.understand(told.crop, entries)
-    plant = meant.plant
-    if plant is None:
-        return told, entries
-    # What is only like a name is not guessed at: it is weighed by its family and habit, and said so.
-    if plant.crop and meant.sure:
-        return replace(told, crop=plant.crop), entries
-    return replace(told, family=told.family or plant.family, habit=told.habit or plant.habit), entries
-
-
-def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> Activity:
+def activity(agent: str, case: CaseLike, *, catalogue: Catalogue | None = None) -> Activity:
     """Whether an attack goes on: an activity.
 
     Parasitised or dead where a sign says so; active with a live sign of it seen; finished where the
@@ -58,7 +36,7 @@ def activity(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> A
     return Activity.NOT_KNOWN
 
 
-def activity_look(agent: str, case: Told, *, catalogue: Catalogue | None = None) -> str:
+def activity_look(agent: str, case: CaseLike, *, catalogue: Catalogue | None = None) -> str:
     """The look that would tell whether an attack goes on; empty where none is left."""
     resolved, entries = resolve(case, catalogue)
     shows = entries.agent(agent).shows

@@ -9,15 +9,16 @@ from collections.abc import Sequence
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
-from bootmark.core.field.activity import Told, activity, activity_look, resolve
+from bootmark.core.field.activity import activity, activity_look
 from bootmark.core.field.judge import judge, key_of
 from bootmark.core.field.looks import Question
 from bootmark.core.field.network import MOST_JOINT, Network
+from bootmark.core.field.resolve import CaseLike, resolve
 from bootmark.core.meanings import Direction, Often
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Suspect, Verdict
 
-__all__ = ["Told", "activity", "activity_look", "answer", "contradictions", "next_looks", "suspects", "verdict"]
+__all__ = ["activity", "activity_look", "answer", "contradictions", "next_looks", "suspects", "verdict"]
 
 
 def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
@@ -52,7 +53,7 @@ def contradictions(case: Case, catalogue: Catalogue) -> list[Message]:
     ]
 
 
-def suspects(case: Told, *, catalogue: Catalogue | None = None) -> Ranking:
+def suspects(case: CaseLike, *, catalogue: Catalogue | None = None) -> Ranking:
     """Explanations of a case, likeliest first, singly and jointly, and each agent's own chance.
 
     Parameters
@@ -140,7 +141,7 @@ def _kinds(question: Question, suspects_of: Sequence[Suspect], catalogue: Catalo
     return tuple(sorted(kinds, key=lambda suspect: -suspect.probability))
 
 
-def next_looks(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None) -> list[NextLook]:
+def next_looks(case: CaseLike, ranking: Ranking, *, catalogue: Catalogue | None = None) -> list[NextLook]:
     """Looks worth taking, best first: those that can change the call, then by expected bits for each second.
 
     Several signs answered by one look count as one look. Looks whose signs have all been answered, that
@@ -151,7 +152,7 @@ def next_looks(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = No
     return worth.rank(_question(resolved, entries), ranking, entries.looks)
 
 
-def answer(case: Told, *, catalogue: Catalogue | None = None) -> tuple[Ranking, list[NextLook], Verdict]:
+def answer(case: CaseLike, *, catalogue: Catalogue | None = None) -> tuple[Ranking, list[NextLook], Verdict]:
     """Suspects, next looks and verdict of one case, the network solved once."""
     resolved, entries = resolve(case, catalogue)
     question = _question(resolved, entries)
@@ -160,7 +161,7 @@ def answer(case: Told, *, catalogue: Catalogue | None = None) -> tuple[Ranking, 
     return ranking, looks, judge(resolved, entries, ranking, looks)
 
 
-def verdict(case: Told, ranking: Ranking, *, catalogue: Catalogue | None = None) -> Verdict:
+def verdict(case: CaseLike, ranking: Ranking, *, catalogue: Catalogue | None = None) -> Verdict:
     """What may be said of a case now: a verdict, with what speaks for and against it.
 
     A pest is named only with a confirming sign, a chance of 0.75 or more, and a margin over each rival

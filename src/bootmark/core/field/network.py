@@ -19,7 +19,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import Agent, Catalogue
-from bootmark.core.field.priors import Prior, candidates, priors
+from bootmark.core.field.priors import KEPT, Plant, Prior, guessed, living_on, priors
 from bootmark.core.types import ABSENT, SEEN, Case
 
 MOST_JOINT = 3
@@ -29,25 +29,11 @@ TOLERANCE = 5e-7
 Shown = list[tuple[int, float]]
 
 
-class _Agents:
-    """The agents of one catalogue as a key of a cache: their ids and the catalogue's hash tell them apart."""
-
-    def __init__(self, agents: tuple[Agent, ...], catalogue: str) -> None:
-        self.all = agents
-        self.key = (catalogue, tuple([agent.id for agent in agents]))
-
-    def __hash__(self) -> int:
-        return hash(self.key)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Agents) and other.key == self.key
-
-
-@functools.lru_cache(maxsize=256)
-def _showing(agents: "_Agents") -> dict[str, list[tuple[int, float]]]:
+@functools.lru_cache(maxsize=KEPT)
+def _showing(plant: Plant, catalogue: Catalogue) -> dict[str, list[tuple[int, float]]]:
     """For each sign the agents that show it, by their places, and how often."""
     showing: dict[str, list[tuple[int, float]]] = {}
-    for place, agent in enumerate(agents.all):
+    for place, agent in enumerate(living_on(plant, catalogue)):
         for sign, shows in agent.shows.items():
             showing.setdefault(sign, []).append((place, shows.chance))
     return showing
@@ -76,11 +62,12 @@ class Network:
 
     def __init__(self, case: Case, catalogue: Catalogue) -> None:
         self.case, self.catalogue = case, catalogue
-        self.agents, self.note = candidates(case, catalogue)
-        self.priors: tuple[Prior, ...] = priors(self.agents, case, catalogue)
+        plant = Plant.of(case)
+        self.agents, self.note = living_on(plant, catalogue), guessed(plant, catalogue)
+        self.priors: tuple[Prior, ...] = priors(case, catalogue)
         self.odds = [prior.chance / (1 - prior.chance) for prior in self.priors]
         self.place = {agent.id: place for place, agent in enumerate(self.agents)}
-        self.showing = _showing(_Agents(self.agents, catalogue.hash))
+        self.showing = _showing(plant, catalogue)
         self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
         self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in catalogue.signs]
         self.seen_signs = frozenset(self.seen)

@@ -1,5 +1,6 @@
 """The chance of each agent before any sign: crop, place, season or heat, recent weather, the farm's own history."""
 
+import functools
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -11,6 +12,7 @@ from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case
 
 UNDER_COVER = ("greenhouse", "tunnel")
+KEPT = 256
 ORDER = list(judgement.HOW_USUAL)
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
 
@@ -21,37 +23,62 @@ class Prior:
     reasons: tuple[Message, ...]
 
 
-def candidates(case: Case, catalogue: Catalogue) -> tuple[tuple[Agent, ...], Message | None]:
-    """Agents that may be at work on the case's crop, and a note where the crop had to be guessed at.
+@dataclass(frozen=True)
+class Plant:
+    """What a case is on, as far as what lives there depends on it."""
 
-    A crop that is not known falls back to those of its family; without a family, to those of any crop.
+    crop: str
+    family: str
+    habit: str
+
+    @classmethod
+    def of(cls, case: Case) -> "Plant":
+        return cls(case.crop, case.family, case.habit)
+
+
+@functools.lru_cache(maxsize=KEPT)
+def living_on(plant: Plant, catalogue: Catalogue) -> tuple[Agent, ...]:
+    """Agents that may be at work on a plant.
+
+    One that is not known falls back to those of its family; without a family, to those of any crop.
     """
-    if case.crop in catalogue.crops:
-        return catalogue.on(case.crop), None
-    kin = [crop.id for crop in catalogue.crops.values() if crop.family == case.family]
-    agents = tuple(agent for agent in catalogue.agents.values() if _lives_on(agent, case, kin))
+    if plant.crop in catalogue.crops:
+        return catalogue.on(plant.crop)
+    kin = _crops_of(plant.family, catalogue)
+    return tuple(agent for agent in catalogue.agents.values() if _lives_on(agent, plant, kin))
+
+
+def guessed(plant: Plant, catalogue: Catalogue) -> Message | None:
+    """What is said where the plant has no entry, and its causes had to be guessed at."""
+    if plant.crop in catalogue.crops:
+        return None
+    kin = _crops_of(plant.family, catalogue)
     if kin:
-        return agents, says(Says.CROP_OF_FAMILY, plant=case.crop, family=case.family, crops=tuple(kin[:3]))
-    if case.habit:
-        return agents, says(Says.CROP_BY_HABIT, plant=case.crop, habit=case.habit)
-    return agents, says(Says.CROP_UNKNOWN, plant=case.crop)
+        return says(Says.CROP_OF_FAMILY, plant=plant.crop, family=plant.family, crops=tuple(kin[:3]))
+    if plant.habit:
+        return says(Says.CROP_BY_HABIT, plant=plant.crop, habit=plant.habit)
+    return says(Says.CROP_UNKNOWN, plant=plant.crop)
 
 
-def _lives_on(agent: Agent, case: Case, kin: list[str]) -> bool:
+def _crops_of(family: str, catalogue: Catalogue) -> list[str]:
+    return [crop.id for crop in catalogue.crops.values() if crop.family == family]
+
+
+def _lives_on(agent: Agent, plant: Plant, kin: list[str]) -> bool:
     """Whether it may live on a plant that is no crop of the catalogue: by its family, its habit, or anyhow."""
-    wide = not {case.family, case.habit}.isdisjoint(agent.habits) or "*" in agent.hosts
+    wide = not {plant.family, plant.habit}.isdisjoint(agent.habits) or "*" in agent.hosts
     # A plant of which nothing is known may have any kind.
-    return wide or (agent.is_kind and not case.family and not case.habit) or any(crop in agent.hosts for crop in kin)
+    return wide or (agent.is_kind and not plant.family and not plant.habit) or any(crop in agent.hosts for crop in kin)
 
 
-def _usual(agent: Agent, case: Case, catalogue: Catalogue) -> str:
-    if case.crop in agent.hosts:
-        return agent.hosts[case.crop]
-    if case.crop not in catalogue.crops:
-        wide = agent.habits.get(case.family) or agent.habits.get(case.habit)
+def _usual(agent: Agent, plant: Plant, catalogue: Catalogue) -> str:
+    if plant.crop in agent.hosts:
+        return agent.hosts[plant.crop]
+    if plant.crop not in catalogue.crops:
+        wide = agent.habits.get(plant.family) or agent.habits.get(plant.habit)
         if wide:
             return wide
-        kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == case.family]
+        kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == plant.family]
         if kin:
             return LESS_USUAL[min(kin, key=ORDER.index)]
     return agent.hosts.get("*", "rarely")
@@ -92,17 +119,11 @@ def _weather(agent: Agent, case: Case) -> tuple[float, list[Message]]:
     return factor, reasons
 
 
-_kept: dict[tuple[object, ...], list[float]] = {}
-MOST_KEPT = 256
-
-
-def _standing(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> list[float]:
+@functools.lru_cache(maxsize=KEPT)
+def _standing(plant: Plant, place: str, catalogue: Catalogue) -> tuple[float, ...]:
     """Odds of each agent by how usual it is on that plant in that place, whatever the season; kept, since each tap asks again."""
-    key = (catalogue.hash, len(agents), case.crop, case.family, case.habit, case.place)
-    kept = _kept.get(key)
-    if kept is not None:
-        return kept
-    usual = {agent.id: _usual(agent, case, catalogue) for agent in agents}
+    agents = living_on(plant, catalogue)
+    usual = {agent.id: _usual(agent, plant, catalogue) for agent in agents}
     most: dict[str, int] = {}
     for agent in agents:
         if agent.of:
@@ -110,17 +131,15 @@ def _standing(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> li
     odds = []
     for agent in agents:
         chance = judgement.HOW_USUAL[_another(agent, most, usual[agent.id]) if agent.is_kind else usual[agent.id]]
-        odds.append(chance / (1 - chance) * agent.places.get(case.place, 1.0))
-    if len(_kept) >= MOST_KEPT:
-        _kept.clear()
-    _kept[key] = odds
-    return odds
+        odds.append(chance / (1 - chance) * agent.places.get(place, 1.0))
+    return tuple(odds)
 
 
-def priors(agents: tuple[Agent, ...], case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
-    """One prior for each agent, in their order."""
+def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
+    """One prior for each agent that may live on the case's plant, in their order."""
+    agents = living_on(Plant.of(case), catalogue)
     odds, seasons, usual_chance = [], [], []
-    for agent, standing in zip(agents, _standing(agents, case, catalogue), strict=True):
+    for agent, standing in zip(agents, _standing(Plant.of(case), case.place, catalogue), strict=True):
         factor, season = _in_season(agent, case)
         odds.append(standing * factor)
         seasons.append(season)

@@ -2,8 +2,8 @@
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Catalogue, Sign
-from bootmark.core.field.activity import resolve
-from bootmark.core.field.priors import candidates
+from bootmark.core.field.priors import Plant, living_on
+from bootmark.core.field.resolve import resolve
 from bootmark.core.types import Case
 
 LEAST = 0.05
@@ -16,7 +16,7 @@ def signs_for(catalogue: Catalogue, crop: str, family: str = "", habit: str = ""
     """Signs that any cause on this plant can leave, those most often met there first."""
     case, _ = resolve(Case(crop, family=family, habit=habit), catalogue)
     met = dict.fromkeys(ALWAYS, LEAST)
-    for agent in candidates(case, catalogue)[0]:
+    for agent in living_on(Plant.of(case), catalogue):
         usual = judgement.HOW_USUAL[agent.hosts.get(case.crop) or agent.habits.get(case.habit) or agent.hosts.get("*", "seldom")]
         for sign, shows in agent.shows.items():
             if sign != SOUND and catalogue.can_show(sign, case.crop, case.habit):
