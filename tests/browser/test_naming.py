@@ -358,20 +358,23 @@ class Kinds(LiveTest):
                 self.press("more seldom seen here")
             self.tap(sign)
 
+    def reply(self, *words: str) -> None:
+        """The answer kept, and the words read in its letter."""
+        self.press("Keep this answer")
+        self.press("Read the answer")
+        for line in words:
+            self.sees(line)
+
     def test_a_kind_is_named_on_a_plant_without_an_entry(self) -> None:
         self.enquire("nasturtium", "soft-aphids")
         self.sees("It is aphids.")
         self.sees("nasturtium has no entry of its own")
-        self.press("Keep this answer")
-        self.press("Read the answer")
-        self.sees("Your nasturtium: aphids")
-        self.sees("Wash off with water.")
+        self.reply("Your nasturtium: aphids", "Wash off with water.")
         self.assert_accessible()
 
     def test_what_hurts_is_said_before_the_plant(self) -> None:
         self.enquire("oak", "hairs-that-burn")
         self.sees("It is caterpillars with burning hairs.")
-        self.press("Keep this answer")
-        self.press("Read the answer")
-        self.sees("touch nothing")
+        self.assertIn("burn", driver.find(self.chrome, ".bench .note.bad").text)
+        self.reply("touch nothing")
         self.assertNotIn("Pick off", self.chrome.find_element(By.TAG_NAME, "body").text)

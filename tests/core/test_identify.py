@@ -5,7 +5,7 @@ import unittest
 import unittest.mock
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from bootmark.core.catalogue import default
@@ -73,10 +73,12 @@ class Laws(unittest.TestCase):
         st.sampled_from(CROPS),
         st.dictionaries(st.sampled_from(sorted(CATALOGUE.signs)), st.sampled_from(["seen", "absent"]), min_size=1, max_size=4),
     )
+    @example("cabbage", dict.fromkeys(("all-needles-colour", "angular-spots", "ant-mound", "side-stripe"), "seen"))
     def test_looks_tell_something_and_nothing_twice(self, crop: str, signs: dict[str, str]) -> None:
         case = {"crop": crop, "signs": signs}
         for look in identify.next_looks(case, identify.suspects(case)):
-            self.assertGreater(look.bits, 0)
+            self.assertTrue(look.bits > 0 or look.proves or look.awaited)
+            self.assertGreaterEqual(look.bits, 0)
             self.assertFalse(set(look.signs) & set(signs))
 
 

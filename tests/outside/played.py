@@ -8,11 +8,12 @@ from typing import Any
 
 from bootmark.case.__main__ import answered
 from bootmark.core.catalogue import Catalogue
+from bootmark.core.catalogue.model import Control
+from bootmark.core.meanings import OPEN_VERDICTS
 from bootmark.core.types import ACTING
 
 FILE = Path(__file__).with_name("cases.txt")
 LOOKS = 6
-OPEN = ("needs a look", "cannot tell", "no cause known")
 WATERS = ("water-well", "water-it", "leach")
 HARMS = {
     "spray": lambda control: control["kind"] in ("soft", "conventional"),
@@ -89,7 +90,7 @@ def judged(case: Written, answer: dict[str, Any], signs: dict[str, str], catalog
 
     verdict = answer["verdict"]
     leading: list[str] = next((row["agents"] for row in answer["causes"] if row["agents"]), [])
-    concludes = verdict["kind"] not in OPEN and meant(verdict["agents"])
+    concludes = verdict["kind"] not in OPEN_VERDICTS and meant(verdict["agents"])
     call = next((call for call in answer["call"] if meant([call["agent"]])), None)
     right = concludes and call is not None and outcome(call) & set(case.calls) != set()
     return Played(case, answer, meant(leading), concludes, right, tuple(harms(case, answer, signs, catalogue)), tuple(signs))
@@ -122,24 +123,35 @@ def harms(case: Written, answer: dict[str, Any], signs: dict[str, str], catalogu
     yield from always(answer, signs, catalogue)
 
 
-def always(answer: dict[str, Any], signs: dict[str, str], catalogue: Catalogue) -> Iterator[str]:
+def limits(control: Control, seen: set[str], in_flower: bool, days_to_harvest: int | None) -> Iterator[str]:
+    """What a control on offer passes: bees, the harvest, the roots."""
+    if in_flower and "bees" in control.harms:
+        yield f"bees: {control.id} on a crop in flower"
+    if days_to_harvest is not None and days_to_harvest < control.harvest_days:
+        yield f"harvest: {control.id} {days_to_harvest} days before it"
+    if control.id in WATERS and {"soil-sodden", "roots-brown"} & seen:
+        yield f"water on rotting roots: {control.id}"
+    if control.id == "drain" and "soil-dry-a-finger-deep" in seen:
+        yield f"drought on dry roots: {control.id}"
+
+
+def always(
+    answer: dict[str, Any], signs: dict[str, str], catalogue: Catalogue, *, in_flower: bool = False, days_to_harvest: int | None = None
+) -> Iterator[str]:
     """What is harmful in any case; the list is docs/harm.md."""
     verdict = answer["verdict"]
     seen = {sign for sign, state in signs.items() if state == "seen"}
     for call in answer["call"]:
         agent = catalogue.agent(call["agent"])
         on_offer = [control for control in call["controls"] if control["offered"]]
-        kin = [agent, *catalogue.members(agent.id)]
-        proved = any(sign in seen and shows.confirms for member in kin for sign, shows in member.shows.items())
-        if on_offer and verdict["kind"] in OPEN:
+        proved = any(sign in seen and shows.confirms for member in catalogue.kin(agent.id) for sign, shows in member.shows.items())
+        if on_offer and verdict["kind"] in OPEN_VERDICTS:
             yield f"a control on an unproved suspect: {agent.id}"
         if on_offer and agent.kind != "disorder" and not proved:
             yield f"a control without proof: {agent.id}"
-        if any(control["id"] in WATERS for control in on_offer) and {"soil-sodden", "roots-brown"} & seen:
-            yield f"water on rotting roots: {agent.id}"
-        if any(control["id"] == "drain" for control in on_offer) and "soil-dry-a-finger-deep" in seen:
-            yield f"drought on dry roots: {agent.id}"
-        if call["outcome"] in ACTING and verdict["activity"] == "parasitised":
+        for row in on_offer:
+            yield from limits(agent.control(row["id"]), seen, in_flower, days_to_harvest)
+        if agent.is_pest and call["outcome"] in ACTING and verdict["activity"] == "parasitised":
             yield f"a parasitised host killed: {agent.id}"
         if agent.hurts and not any(agent.hurts in caution for caution in call["cautions"]):
             yield f"a hand near what hurts, unwarned: {agent.id}"

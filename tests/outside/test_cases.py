@@ -66,8 +66,9 @@ class Drawn(unittest.TestCase):
             told = {sign: "seen" if state else "absent" for sign, state in there.items() if rng.random() < 0.7}
             told |= {sign: rng.choice(("seen", "absent", "unsure")) for sign in others}
             country = rng.choice(("", "DE", "US"))
-            answer = answered(json.dumps({"crop": crop, "month": month, "country": country, "signs": told}), CATALOGUE)
-            harmful += [(crop, agent.id, harm) for harm in always(answer, told, CATALOGUE)]
+            bounds = {"in_flower": rng.random() < 0.3, "days_to_harvest": rng.choice((None, 0, 2, 7, 20))}
+            answer = answered(json.dumps({"crop": crop, "month": month, "country": country, "signs": told} | bounds), CATALOGUE)
+            harmful += [(crop, agent.id, harm) for harm in always(answer, told, CATALOGUE, **bounds)]
         self.assertEqual(harmful, [])
 
 

@@ -5,7 +5,7 @@ import sys
 from typing import Any
 
 from bootmark.case.answer import V, answer
-from bootmark.case.told import Wrong, read
+from bootmark.case.asked import Wrong, read
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.catalogue.model import PARTS

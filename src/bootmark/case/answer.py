@@ -3,64 +3,54 @@
 from typing import Any
 
 from bootmark import say
-from bootmark.case.told import ToldCase
+from bootmark.case.asked import AskedCase
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue
-from bootmark.core.field import call, called, identify
-from bootmark.core.meanings import Activity, VerdictKind
-from bootmark.core.messages import Says
+from bootmark.core.field import called, identify
+from bootmark.core.meanings import OPEN_VERDICTS, Activity, VerdictKind
 from bootmark.core.types import Decision, Finding, NextLook, Ranking, Verdict
 from bootmark.say import letter
 from bootmark.say.tongue import Tongue
 
 V = 1
 MOST_CAUSES = 8
-OPEN = (VerdictKind.NEEDS_A_LOOK, VerdictKind.CANNOT_TELL, VerdictKind.NO_CAUSE_KNOWN)
 
 Json = dict[str, Any]
 
 
-def answer(told: ToldCase, catalogue: Catalogue) -> Json:
+def answer(asked_case: AskedCase, catalogue: Catalogue) -> Json:
     """One case as an object of plain values. The schema is docs/case.md."""
-    return written(told, *identify.answer(told.case, catalogue=catalogue), catalogue)
+    return written(asked_case, *identify.answer(asked_case.case, catalogue=catalogue), catalogue)
 
 
-def written(told: ToldCase, ranking: Ranking, looks: list[NextLook], verdict: Verdict, catalogue: Catalogue) -> Json:
+def written(asked_case: AskedCase, ranking: Ranking, looks: list[NextLook], verdict: Verdict, catalogue: Catalogue) -> Json:
     """A case that has been ranked, as that object."""
     tongue = say.tongue()
-    calls = called.calls(told.case, ranking, looks, verdict, told.crop, told.policy, catalogue, told.samples)
+    calls = called.calls(asked_case.case, ranking, looks, verdict, asked_case.crop, asked_case.policy, catalogue, asked_case.samples)
     return {
         "v": V,
         "catalogue": catalogue.hash,
         "engine": ENGINE,
-        "id": told.id,
+        "id": asked_case.id,
         "crop": {
-            "id": told.plant.plant.crop if told.plant.plant else "",
-            "understood": told.plant.sure,
-            "suggestions": list(told.plant.suggestions),
+            "id": asked_case.plant.plant.crop if asked_case.plant.plant else "",
+            "understood": asked_case.plant.sure,
+            "suggestions": list(asked_case.plant.suggestions),
         },
         "causes": [{"agents": list(cause.agents), "chance": round(cause.probability, 4)} for cause in ranking.explanations[:MOST_CAUSES]],
         "verdict": _verdict(tongue, verdict, catalogue),
-        "next_look": _next(verdict, looks, calls, catalogue),
+        "next_look": _next(verdict, looks, catalogue),
         "call": [_call(tongue, finding, decision, catalogue) for finding, decision in calls],
-        "letter": _letter(tongue, told, verdict, looks, calls, catalogue),
-        "notes": [*_notes(tongue, told, ranking, catalogue), *tongue.all(called.conflicts(calls, catalogue), catalogue)],
+        "letter": _letter(tongue, asked_case, verdict, looks, calls, catalogue),
+        "notes": [*_notes(tongue, asked_case, ranking, catalogue), *tongue.all(called.conflicts(calls, catalogue), catalogue)],
     }
 
 
-def _next(verdict: Verdict, looks: list[NextLook], calls: list[tuple[Finding, Decision]], catalogue: Catalogue) -> Json | None:
-    """The look that decides; once a cause is named, the one that its call waits for, or that would prove a second cause."""
-    if verdict.kind in OPEN or not verdict.agents:
-        return _look(looks[0].look, looks[0].signs, catalogue) if looks else None
-    for _, decision in calls:
-        sign = next((choice.reason.sign for choice in decision.choices if choice.reason.kind in call.ASKS), "")
-        if sign:
-            look = catalogue.signs[sign].look
-            asked = next((row.signs for row in looks if row.look == look), ())
-            return _look(look, tuple(dict.fromkeys([sign, *asked])), catalogue)
-    beside = next((str(line.facts["look"]) for line in verdict.advice if line.kind == Says.PERHAPS_TOO), "")
-    asked = next((row.signs for row in looks if row.look == beside), ())
-    return _look(beside, asked, catalogue) if asked else None
+def _next(verdict: Verdict, looks: list[NextLook], catalogue: Catalogue) -> Json | None:
+    """The look that decides; once a cause is named, only where the call still waits for it."""
+    still_open = verdict.kind in OPEN_VERDICTS or not verdict.agents
+    wanted = next((look for look in looks if still_open or look.awaited), None)
+    return _look(wanted.look, wanted.signs, catalogue) if wanted else None
 
 
 def _verdict(tongue: Tongue, verdict: Verdict, catalogue: Catalogue) -> Json:
@@ -112,20 +102,28 @@ def _call(tongue: Tongue, finding: Finding, decision: Decision, catalogue: Catal
 
 
 def _letter(
-    tongue: Tongue, told: ToldCase, verdict: Verdict, looks: list[NextLook], calls: list[tuple[Finding, Decision]], catalogue: Catalogue
+    tongue: Tongue,
+    asked_case: AskedCase,
+    verdict: Verdict,
+    looks: list[NextLook],
+    calls: list[tuple[Finding, Decision]],
+    catalogue: Catalogue,
 ) -> str:
     if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK:
-        return letter.ask(tongue, looks[0], told.plant.words, catalogue, verdict.dangers)
-    return letter.text(letter.answer(tongue, told.plant.words, verdict, [decision for _, decision in calls], catalogue))
+        return letter.ask(tongue, looks[0], asked_case.plant.words, catalogue, verdict.dangers)
+    return letter.text(letter.answer(tongue, asked_case.plant.words, verdict, [decision for _, decision in calls], catalogue))
 
 
-def _notes(tongue: Tongue, told: ToldCase, ranking: Ranking, catalogue: Catalogue) -> list[str]:
+def _notes(tongue: Tongue, asked_case: AskedCase, ranking: Ranking, catalogue: Catalogue) -> list[str]:
     notes = tongue.all(ranking.notes, catalogue)
-    if not told.plant.sure and told.plant.suggestions:
+    if not asked_case.plant.sure and asked_case.plant.suggestions:
         notes.insert(
-            0, tongue.line("{words} was taken for {plant}: did you mean that?", words=told.plant.words, plant=told.plant.suggestions[0])
+            0,
+            tongue.line(
+                "{words} was taken for {plant}: did you mean that?", words=asked_case.plant.words, plant=asked_case.plant.suggestions[0]
+            ),
         )
-    if not told.month_told:
+    if not asked_case.month_given:
         notes.append(tongue.line("The month was not told: June is taken."))
     if ranking.unexplained:
         names = tongue.formats.both([catalogue.signs[sign].name.lower() for sign in ranking.unexplained])

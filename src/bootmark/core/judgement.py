@@ -84,8 +84,6 @@ UNLIKELY = 3e-4
 """chance. Below which a set of causes is not asked about. Judgement, 2026-11-24."""
 CHANGES_THE_CALL = 0.1
 """share. Of what the best look says about the call, from which a look may change it. Judgement, 2026-11-25."""
-IN_THE_LEAD = 0.05
-"""chance. From which the likeliest pest is one that a look may confirm. Judgement, 2026-11-24."""
 SPLITS = 0.1
 """chance. Between the first and the last of the suspects, from which a sign is said to tell them apart. Judgement, 2026-11-24."""
 NIGHT = (21, 5)

@@ -91,6 +91,10 @@ class Activity(StrEnum):
     NOT_KNOWN = "not known"
 
 
+OVER = frozenset({Activity.FINISHED, Activity.PARASITISED, Activity.DEAD})
+"""An attack that no longer goes on, by what was seen."""
+
+
 class Direction(StrEnum):
     """What a reason speaks for."""
 

@@ -114,7 +114,10 @@ class Ranking:
 
 @dataclass(frozen=True)
 class NextLook:
-    """A look worth taking: bits of information expected, what it costs, what it splits."""
+    """A look worth taking: bits of information expected, what it costs, what it splits.
+
+    proves: whether it asks for a proof that is wanted; awaited: whether the call waits for one of its signs.
+    """
 
     look: str
     bits: float
@@ -123,6 +126,7 @@ class NextLook:
     splits: tuple[str, ...]
     decides: bool
     proves: bool = False
+    awaited: bool = False
 
 
 @dataclass(frozen=True)
@@ -211,7 +215,8 @@ class StageNow:
 @dataclass(frozen=True)
 class Finding:
     """An agent named at a stop. seen, absent: the signs that were, and that were not; stages: those that were seen, there whatever a model
-    says; danger: what else may be there that hurts, which danger_sign would prove."""
+    says; shared: signs seen that another cause named beside it leaves too; danger: what else may be there that hurts, which danger_sign
+    would prove."""
 
     agent: str
     verdict: VerdictKind
@@ -221,6 +226,7 @@ class Finding:
     next_look: str = ""
     seen: frozenset[str] = frozenset()
     absent: frozenset[str] = frozenset()
+    shared: frozenset[str] = frozenset()
     danger: str = ""
     danger_sign: str = ""
     stages: frozenset[str] = frozenset()

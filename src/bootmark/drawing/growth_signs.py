@@ -1,6 +1,7 @@
 """Signs of diseases and of growth gone wrong, on bark, stem, root, ear, turf and leaf."""
 
 import math
+from collections.abc import Sequence
 
 from bootmark.drawing import backdrops, scenes, soil, svg
 from bootmark.drawing.backdrops import apple, bark, blade, earth, grass, stem, twig
@@ -47,11 +48,14 @@ def _brackets(sketch: Sketch) -> str:
     )
 
 
+def _lumps(sketch: Sketch, lumps: Sequence[tuple[float, float, float, str]], *, rough: float, edge: str, width: float) -> str:
+    """Rough round shapes. lumps: middle, radius and colour of each."""
+    return "".join(path(svg.shape_d(svg.blob(sketch.rng, x, y, r, rough)), colour, edge, width) for x, y, r, colour in lumps)
+
+
 def _lichens(sketch: Sketch) -> str:
-    return bark() + "".join(
-        svg.path(svg.shape_d(svg.blob(sketch.rng, x, y, r, 0.3)), colour, "#8a8f6a", 0.8)
-        for x, y, r, colour in ((46, 34, 13, "#c9cda0"), (72, 64, 16, "#d6c45a"), (48, 92, 14, "#b7c2a8"), (76, 114, 10, "#d6c45a"))
-    )
+    lumps = ((46, 34, 13, "#c9cda0"), (72, 64, 16, "#d6c45a"), (48, 92, 14, "#b7c2a8"), (76, 114, 10, "#d6c45a"))
+    return bark() + _lumps(sketch, lumps, rough=0.3, edge="#8a8f6a", width=0.8)
 
 
 def _hard_galls(sketch: Sketch) -> str:
@@ -201,11 +205,9 @@ def _cysts(sketch: Sketch) -> str:
 
 
 def _lump(sketch: Sketch) -> str:
-    knots = "".join(
-        svg.path(svg.shape_d(svg.blob(sketch.rng, x, y, r, 0.35)), "#8a6a48", "#4f3a24", 1.4)
-        for x, y, r in ((48, 86, 20), (72, 80, 22), (62, 102, 20))
-    )
-    return earth(100) + path("M52 0L68 0L70 110L50 110Z", "#7a5f42") + knots
+    lumps = [(x, y, r, "#8a6a48") for x, y, r in ((48, 86, 20), (72, 80, 22), (62, 102, 20))]
+    stalk = path("M52 0L68 0L70 110L50 110Z", "#7a5f42")
+    return earth(100) + stalk + _lumps(sketch, lumps, rough=0.35, edge="#4f3a24", width=1.4)
 
 
 def _fruit_mould(sketch: Sketch) -> str:

@@ -27,9 +27,9 @@ class ReadyNote:
     def __init__(self, path: Path) -> None:
         self.path = path
         try:
-            self.told: dict[str, object] = json.loads(path.read_text())
+            self.kept_state: dict[str, object] = json.loads(path.read_text())
         except (OSError, ValueError):
-            self.told = {}
+            self.kept_state = {}
 
     def digest(self) -> str:
         """Migrations, catalogue and demo as they are now."""
@@ -38,11 +38,11 @@ class ReadyNote:
 
     def station_port(self) -> int:
         """The stand-in station's port of last time, since stations keep their address; another where it is taken."""
-        port = self.told.get("station_port")
+        port = self.kept_state.get("station_port")
         return port if isinstance(port, int) and not clusters.port_taken(port) else clusters.free_port()
 
     def holds(self, station_port: int) -> bool:
-        return self.told == {"digest": self.digest(), "station_port": station_port}
+        return self.kept_state == {"digest": self.digest(), "station_port": station_port}
 
     def write(self, station_port: int) -> None:
         self.path.write_text(json.dumps({"digest": self.digest(), "station_port": station_port}))

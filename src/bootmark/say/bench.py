@@ -4,7 +4,7 @@ from typing import Any
 
 from bootmark.core import judgement
 from bootmark.core.catalogue import Catalogue
-from bootmark.core.meanings import Activity, VerdictKind
+from bootmark.core.meanings import OPEN_VERDICTS, Activity, VerdictKind
 from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking, Verdict
 from bootmark.say.naming import SPELLS
 from bootmark.say.tongue import Tongue
@@ -29,7 +29,7 @@ TITLES = {
     VerdictKind.SEND_A_SAMPLE: "Send a sample: it may be {names}.",
     VerdictKind.NO_CAUSE_KNOWN: "No cause that Bootmark knows fits this.",
 }
-ONWARD = {VerdictKind.NAMED: "count", VerdictKind.NEEDS_A_LOOK: "round", VerdictKind.CANNOT_TELL: "round"}
+ONWARD = {VerdictKind.NAMED: "count"} | dict.fromkeys(OPEN_VERDICTS, "round")
 """The screen that a kept look leads to; the call where nothing else is said."""
 
 
@@ -114,6 +114,7 @@ def _verdict(tongue: Tongue, verdict: Verdict, catalogue: Catalogue) -> dict[str
         "speaks_for": tongue.all(verdict.speaks_for, catalogue),
         "speaks_against": tongue.all(verdict.speaks_against, catalogue),
         "would_change": tongue.all(verdict.would_change, catalogue),
+        "dangers": tongue.all(verdict.dangers, catalogue),
         "kept": tongue.line("It stays on the round until somebody takes the look that decides." if waits else "Next in the line:"),
         "onward": ONWARD.get(verdict.kind, "call"),
     }

@@ -109,8 +109,8 @@ def _why(tongue: Tongue, verdict: Verdict, agents: list[Agent], catalogue: Catal
         sentence = catalogue.signs[reason.sign].sentence
         proves = any(agent.shows[reason.sign].confirms for agent in agents if reason.sign in agent.shows)
         (proving if proves else fitting).append(sentence)
-    told = [tongue.line("{sign} That is proof.", sign=sentence) for sentence in proving]
-    return tuple(dict.fromkeys([*told, *fitting]))
+    proofs = [tongue.line("{sign} That is proof.", sign=sentence) for sentence in proving]
+    return tuple(dict.fromkeys([*proofs, *fitting]))
 
 
 def _acts(agent: Agent, decision: Decision) -> list[str]:

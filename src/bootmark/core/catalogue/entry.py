@@ -173,12 +173,12 @@ def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], d
     families = {crop.family for crop in crops.values()}
     for usual in judgement.HOW_USUAL:
         for plant in reader.words(usual, []):
-            known = plant == "*" or plant in crops
-            if not known and plant not in (*model.HABITS, *families) and not plant[:1].isupper():
+            is_crop = plant == "*" or plant in crops
+            if not is_crop and plant not in (*model.HABITS, *families) and not plant[:1].isupper():
                 raise reader.fail(f"unknown crop {plant!r}{nearest(plant, [*crops, *model.HABITS])}")
             if plant in hosts or plant in wide:
                 raise reader.fail(f"crop {plant!r} is listed twice")
-            (hosts if known else wide)[plant] = usual
+            (hosts if is_crop else wide)[plant] = usual
     never = reader.words("never", [])
     source = reader.source()
     reader.done()

@@ -77,15 +77,16 @@ def _leaving(catalogue: Catalogue, wanted: str) -> list[Agent]:
     parts = [part for part in wanted.split() if part not in IN_PASSING]
     if not parts:
         return []
-    told = {}
+    matching_signs: dict[str, int] = {}
     for sign in catalogue.signs.values():
         words = set(plain(f"{sign.name} {sign.sentence}").split())
         if all(any(word.startswith(part) for word in words) for part in parts):
-            told[sign.id] = 2 if all(any(word.startswith(part) for word in plain(sign.name).split()) for part in parts) else 1
+            matching_signs[sign.id] = 2 if all(any(word.startswith(part) for word in plain(sign.name).split()) for part in parts) else 1
     weights = {
-        agent.id: sum(told[sign] * shows.chance for sign, shows in agent.shows.items() if sign in told) + 0.2 * agent.is_kind
+        agent.id: sum(matching_signs[sign] * shows.chance for sign, shows in agent.shows.items() if sign in matching_signs)
+        + 0.2 * agent.is_kind
         for agent in catalogue.agents.values()
-        if not told.keys().isdisjoint(agent.shows)
+        if not matching_signs.keys().isdisjoint(agent.shows)
     }
     best = sorted(weights, key=lambda agent: -weights[agent])[:BEST_BY_SIGN]
     return [catalogue.agents[agent] for agent in best]

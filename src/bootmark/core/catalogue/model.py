@@ -1,6 +1,6 @@
 """The catalogue as plain values."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -346,14 +346,6 @@ class Agent:
     def listing_in(self, region: str) -> str:
         """The list that names it there: the one that begins with the region, or the first."""
         return next((place for place in self.notifiable if place.startswith(region)), self.notifiable[0])
-
-    def chance_of_one(self, signs: Iterable[str]) -> float:
-        """P(at least one of these signs is there | the agent is at work)."""
-        missing = 1.0
-        for sign in signs:
-            if sign in self.shows:
-                missing *= 1 - self.shows[sign].chance
-        return 1 - missing
 
     @property
     def is_pest(self) -> bool:

@@ -8,6 +8,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
 from bootmark.core.field.choices import choices
 from bootmark.core.field.count import enemy_ratio, interval, side
+from bootmark.core.field.proofs import listed_kin
 from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, Side, VerdictKind
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
@@ -67,6 +68,8 @@ class _Case:
         self.change: list[Message] = []
         self.choices: tuple[Choice, ...] = ()
         self.cautions: tuple[Message, ...] = (says(Says.DANGER, agent=agent.id),) if agent.hurts else ()
+        if finding.danger:
+            self.cautions += (says(Says.DANGER_PERHAPS if finding.danger_sign else Says.DANGER, agent=finding.danger),)
 
     def of(self, kind: Says, **facts: Fact) -> Message:
         """A message about this case's agent."""
@@ -255,6 +258,8 @@ def decide(
     if not crop.habit and crop.crop in entries.crops:
         crop = replace(crop, habit=entries.crops[crop.crop].habit)
     case = _Case(agent, finding)
+    if listed_kin(agent, crop.crop, crop.region, entries):
+        case.cautions += (says(Says.KEPT_UNMOVED),)
     early = _reported(case) or _sampled(case) or _unproved(case, entries)
     early = early or _not_a_target(case, crop, policy, entries) or _past(case, sample)
     if early:

@@ -1,10 +1,10 @@
 """The call on each agent of a verdict, with the finding that it rests on."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
+from dataclasses import replace
 
 from bootmark.core.catalogue.model import Catalogue
-from bootmark.core.field import call, identify
-from bootmark.core.field.choices import MOSTLY
+from bootmark.core.field import call, identify, proofs
 from bootmark.core.meanings import ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import ABSENT, SEEN, Case, CropState, Decision, Finding, NextLook, Policy, Ranking, Sample, StageNow, Verdict
@@ -55,39 +55,50 @@ def finding(agent: str, case: Case, ranking: Ranking, looks: list[NextLook], ver
     suspect = ranking.of(agent)
     kind = next((kind for kind in ranking.kinds if kind.agent == agent), None)
     best = kind if kind and (suspect is None or kind.probability > suspect.probability) else suspect
-    danger, sign = _unanswered(agent, verdict, case, catalogue)
-    return Finding(
+    bare = Finding(
         agent=agent,
         verdict=verdict.kind,
         probability=best.probability if best else 0.0,
         confirmed=bool(best and best.confirmed),
         activity=identify.activity(agent, case, catalogue=catalogue),
         next_look=looks[0].look if looks else "",
-        seen=frozenset(sign for sign, state in case.signs.items() if state == SEEN),
-        absent=frozenset(sign for sign, state in case.signs.items() if state == ABSENT),
-        stages=stages_seen(case.signs, agent, catalogue),
+    )
+    return with_signs(bare, case.signs, verdict.agents, {line.agent: line.kind for line in verdict.dangers}, catalogue)
+
+
+def with_signs(
+    finding: Finding, signs: Mapping[str, str], agents: Collection[str], dangers: Mapping[str, Says], catalogue: Catalogue
+) -> Finding:
+    """A finding with what the signs say to its call. agents: of its verdict; dangers: those that may hurt, each as it was said of."""
+    seen = frozenset(sign for sign, state in signs.items() if state == SEEN)
+    others = [member for agent in agents if agent != finding.agent for member in catalogue.kin(agent)]
+    danger, sign = _unanswered(finding.agent, signs, dangers, catalogue)
+    return replace(
+        finding,
+        seen=seen,
+        shared=frozenset(sign for sign in seen if any(proofs.fits(agent, {sign: SEEN}) for agent in others)),
+        absent=frozenset(sign for sign, state in signs.items() if state == ABSENT),
+        stages=_stages_seen(signs, finding.agent, catalogue),
         danger=danger,
         danger_sign=sign,
     )
 
 
-def _unanswered(called: str, verdict: Verdict, case: Case, catalogue: Catalogue) -> tuple[str, str]:
+def _unanswered(called: str, signs: Mapping[str, str], dangers: Mapping[str, Says], catalogue: Catalogue) -> tuple[str, str]:
     """What else is there that hurts, or may be by a usual sign while its proof was not looked for; that proof."""
-    for line in verdict.dangers:
-        agent = catalogue.agent(line.agent)
-        if line.kind == Says.DANGER and agent.id != called:
+    for agent_id, said in dangers.items():
+        agent = catalogue.agent(agent_id)
+        if said == Says.DANGER and agent.id != called:
             return agent.id, ""
-        fits = any(case.signs.get(sign) == SEEN and shows.often in MOSTLY for sign, shows in agent.shows.items())
-        proof = next((sign for sign, shows in agent.shows.items() if shows.confirms and sign not in case.signs), "")
-        if line.kind == Says.DANGER_PERHAPS and fits and proof:
+        proof = next(iter(proofs.open_proofs([agent], signs)), "")
+        if said == Says.DANGER_PERHAPS and proof and proofs.fits(agent, signs, proofs.MOSTLY):
             return agent.id, proof
     return "", ""
 
 
-def stages_seen(signs: Mapping[str, str], agent: str, catalogue: Catalogue) -> frozenset[str]:
+def _stages_seen(signs: Mapping[str, str], agent: str, catalogue: Catalogue) -> frozenset[str]:
     """The stages of an agent that were seen."""
-    kin = (catalogue.agent(agent), *catalogue.members(agent))
-    shown = {sign for member in kin for sign in member.shows}
+    shown = {sign for member in catalogue.kin(agent) for sign in member.shows}
     seen = (catalogue.signs[sign].stage for sign, state in signs.items() if state == SEEN and sign in shown)
     return frozenset(stage for stage in seen if stage)
 

@@ -4,12 +4,12 @@ from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Control, turned
-from bootmark.core.meanings import Activity, AgentKind, Often
+from bootmark.core.field import proofs
+from bootmark.core.meanings import Activity, AgentKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
 
 REPORT = "report-it"
-MOSTLY = (Often.ALWAYS, Often.USUAL)
 
 
 @dataclass(frozen=True)
@@ -72,7 +72,9 @@ class _At:
             return says(Says.CONTROL_ASK, sign=unasked)
         if control.by_hand and finding.danger and finding.danger != self.agent.id:
             return says(Says.CONTROL_DANGER, agent=finding.danger, sign=finding.danger_sign)
-        fits = sum(sign in finding.seen and (shows.confirms or shows.often in MOSTLY) for sign, shows in self.agent.shows.items())
+        # One answer may be wrong: what another cause leaves as well is no second word for this one.
+        own = {sign: shows for sign, shows in self.agent.shows.items() if sign in finding.seen - finding.shared}
+        fits = sum(shows.confirms or shows.often in proofs.MOSTLY for shows in own.values())
         return says(Says.CONTROL_FINAL) if control.final and fits < judgement.FINAL_SIGNS else None
 
     def _of_crop(self, control: Control) -> Message | None:

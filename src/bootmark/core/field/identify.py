@@ -10,7 +10,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import looks as worth
 from bootmark.core.field.activity import activity, activity_look
-from bootmark.core.field.judge import judge, key_of
+from bootmark.core.field.judge import judge
 from bootmark.core.field.looks import Question
 from bootmark.core.field.network import MOST_JOINT, Network
 from bootmark.core.field.resolve import CaseLike, resolve
@@ -126,7 +126,7 @@ def _kinds(question: Question, suspects_of: Sequence[Suspect], catalogue: Catalo
     explaining = network.explains()
     places: dict[str, list[int]] = {}
     for place, agent in enumerate(network.agents):
-        places.setdefault(key_of(catalogue, agent.id), []).append(place)
+        places.setdefault(catalogue.key_of(agent.id), []).append(place)
     by_agent = {suspect.agent: suspect for suspect in suspects_of}
     kinds = []
     for key, members in places.items():

@@ -2,13 +2,16 @@
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from operator import mul
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Look
+from bootmark.core.field.activity import activity
 from bootmark.core.field.network import Network, Solution
-from bootmark.core.meanings import AgentKind, Often
-from bootmark.core.types import SEEN, Case, Cause, NextLook, Ranking
+from bootmark.core.field.proofs import MOSTLY, awaited, dangers, fits, open_proofs, provable
+from bootmark.core.meanings import OVER, AgentKind
+from bootmark.core.types import Case, Cause, NextLook, Ranking
 
 CHI_SQUARES_A_BIT = 2 * math.log(2)
 MOST_ASKED = 8
@@ -77,13 +80,13 @@ class Question:
 
     def _called(self) -> list[str]:
         """What each agent is told as: itself where it holds most of its kind's chance, else its kind."""
-        chances, agents, entries = self.solution.chances, self.network.agents, self.network.catalogue.agents
+        chances, agents = self.solution.chances, self.network.agents
         kinds: dict[str, float] = {}
         for agent, chance in zip(agents, chances, strict=True):
-            key = agent.of or agent.id
-            kinds[key] = kinds.get(key, 0.0) + chance
+            kind = agent.of or agent.id
+            kinds[kind] = kinds.get(kind, 0.0) + chance
         return [
-            agent.id if chance >= judgement.SPECIES_SHARE * kinds[agent.of or agent.id] or agent.of not in entries else agent.of
+            agent.id if chance >= judgement.SPECIES_SHARE * kinds[agent.of or agent.id] else agent.of or agent.id
             for agent, chance in zip(agents, chances, strict=True)
         ]
 
@@ -140,15 +143,12 @@ def possible(look: Look, case: Case) -> bool:
 
 
 def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> list[NextLook]:
-    """Looks worth taking: those that can change the call first, then by bits for each second."""
+    """Looks worth taking: a proof that is wanted first, then what the call waits for, what can change the call, and bits a second."""
     network = question.network
     case = network.case
-    pests = [suspect for suspect in ranking.suspects if network.agents[network.place[suspect.agent]].is_pest and not suspect.confirmed]
-    leading = network.agents[network.place[pests[0].agent]] if pests and pests[0].probability > judgement.IN_THE_LEAD else None
-    wanted = {shows.sign for shows in leading.shows.values() if shows.confirms} if leading else set()
-    proofs, own = proofs_of_leader(network, ranking), _signs_of_leader(network, ranking)
+    proofs, waiting, own = proofs_wanted(network, ranking), signs_awaited(network, ranking), _signs_of_leader(network, ranking)
     # What no likely cause leaves tells nothing; it is still asked where its look is taken.
-    relevant = {sign for place in question.members for sign in network.agents[place].shows} | proofs | own
+    relevant = {sign for place in question.members for sign in network.agents[place].shows} | proofs | waiting | own
     worthwhile = []
     for look in looks.values():
         signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing and network.can_show(sign)]
@@ -158,61 +158,87 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         if not rows:
             continue
         worth = dict.fromkeys(signs, 0.0) | {sign: question.single(row) for sign, row in rows.items()}
-        asked = sorted(signs, key=lambda sign: (sign not in proofs, sign not in own, -worth[sign]))
-        asked = asked[:MOST_ASKED]
-        if sum(worth[sign] for sign in asked) < judgement.WORTH_A_LOOK and proofs.isdisjoint(asked):
+        asked = sorted(signs, key=lambda sign: (sign not in proofs, sign not in waiting, sign not in own, -worth[sign]))[:MOST_ASKED]
+        proves, waits = not proofs.isdisjoint(asked), not waiting.isdisjoint(asked)
+        if sum(worth[sign] for sign in asked) < judgement.WORTH_A_LOOK and not (proves or waits):
             continue
         bits, call_bits, leads = question.joint([rows[sign] for sign in asked[:MOST_JOINT] if sign in rows])
         bits += judgement.REST_TELLS * sum(worth[sign] for sign in asked[MOST_JOINT:])
-        if bits >= judgement.WORTH_A_LOOK or not proofs.isdisjoint(asked):
-            confirms = leading.chance_of_one(wanted & set(asked)) * pests[0].probability if leading else 0.0
-            worthwhile.append((look, bits, judgement.THE_CALL * (call_bits + confirms) + judgement.LEADS * leads, tuple(asked)))
-    most = max((call / (look.seconds + judgement.HANDLING_SECONDS) for look, _, call, _ in worthwhile), default=0.0)
-
-    def key(entry: tuple[Look, float, float, tuple[str, ...]]) -> tuple[bool, bool, bool, float]:
-        look, bits, call, asked = entry
-        cost = look.seconds + judgement.HANDLING_SECONDS
-        # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
-        idle = look.id == "glance" and proofs.isdisjoint(asked)
-        proves = bool(proofs) and not proofs.isdisjoint(asked)
-        return (idle, not proves, call / cost < judgement.CHANGES_THE_CALL * most, -(judgement.THE_CALL * bits + call) / cost)
-
+        if bits >= judgement.WORTH_A_LOOK or proves or waits:
+            worthwhile.append(_Worth(look, bits, judgement.THE_CALL * call_bits + judgement.LEADS * leads, tuple(asked), proves, waits))
+    most = max((entry.call / entry.cost for entry in worthwhile), default=0.0)
     return [
         NextLook(
-            look.id,
-            bits,
-            look.seconds,
-            asked,
-            splits(network, ranking, asked),
-            call >= judgement.CHANGES_THE_CALL * most * (look.seconds + judgement.HANDLING_SECONDS),
-            not proofs.isdisjoint(asked),
+            entry.look.id,
+            entry.bits,
+            entry.look.seconds,
+            entry.signs,
+            splits(network, ranking, entry.signs),
+            entry.decides(most),
+            entry.proves,
+            entry.waits,
         )
-        for look, bits, call, asked in sorted(worthwhile, key=key)
+        for entry in sorted(worthwhile, key=lambda entry: entry.turn(most))
     ]
 
 
-def proofs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
-    """Signs not yet answered that would prove the likeliest explanation, once it leads clearly and nothing has proved it."""
-    leaders = [suspect for suspect in ranking.kinds if suspect.probability >= judgement.LEADS_CLEARLY][:1]
-    dangers = [suspect for suspect in ranking.kinds if _fits_danger(network, suspect.agent) and suspect.probability >= judgement.DANGER_AT]
-    wanted = {suspect.agent for suspect in (*leaders, *dangers) if not suspect.confirmed}
-    agents = [agent for agent in network.agents if not wanted.isdisjoint((agent.id, agent.of))]
-    return frozenset(
-        shows.sign for agent in agents for shows in agent.shows.values() if shows.confirms and shows.sign not in network.case.signs
-    )
+@dataclass(frozen=True)
+class _Worth:
+    """A look, the bits that it is expected to tell, and what it is expected to change of the call."""
+
+    look: Look
+    bits: float
+    call: float
+    signs: tuple[str, ...]
+    proves: bool
+    waits: bool
+
+    @property
+    def cost(self) -> int:
+        return self.look.seconds + judgement.HANDLING_SECONDS
+
+    def decides(self, most: float) -> bool:
+        return self.call / self.cost >= judgement.CHANGES_THE_CALL * most
+
+    def turn(self, most: float) -> tuple[bool, bool, bool, bool, float]:
+        # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
+        idle = self.look.id == "glance" and not self.proves
+        return idle, not self.proves, not self.waits, not self.decides(most), -(judgement.THE_CALL * self.bits + self.call) / self.cost
+
+
+def _of_kinds(network: Network, kinds: set[str]) -> list[Agent]:
+    return [agent for agent in network.agents if not kinds.isdisjoint((agent.id, agent.of))]
+
+
+def proofs_wanted(network: Network, ranking: Ranking) -> frozenset[str]:
+    """Open proofs of the likeliest kind, once it leads clearly and nothing has proved it, and of what can hurt and may be there."""
+    leaders = [kind for kind in ranking.kinds if kind.probability >= judgement.LEADS_CLEARLY][:1]
+    hurting = dangers(ranking.kinds, network.case.signs, network.catalogue)
+    unproved = {kind.agent for kind in (*leaders, *hurting) if not kind.confirmed}
+    return frozenset(open_proofs(_of_kinds(network, unproved), network.case.signs))
+
+
+def signs_awaited(network: Network, ranking: Ranking) -> frozenset[str]:
+    """What the call waits for once there is a name: the proof of a second cause, what controls must not be without, and, before a hand
+    comes near, the proof of what hurts and may usually leave what was seen."""
+    signs, catalogue = network.case.signs, network.catalogue
+    beside = {kind.agent for kind in ranking.kinds if kind.probability >= judgement.BESIDE_AT and not kind.confirmed}
+    waiting = set(open_proofs(_of_kinds(network, beside), signs))
+    named = [kind for kind in ranking.kinds if kind.probability >= judgement.NAMED_AT]
+    proved = [kind.agent for kind in named if kind.confirmed or not provable(catalogue.kin(kind.agent))]
+    # A call that is over waits for nothing.
+    called = [agent for agent in proved if activity(agent, network.case, catalogue=catalogue) not in OVER]
+    controls = [control for agent in called for control in catalogue.agent(agent).controls]
+    waiting.update(sign for control in controls for sign in awaited(control, signs))
+    if any(control.by_hand for control in controls):
+        hurting = (catalogue.agent(suspect.agent) for suspect in dangers(ranking.suspects, signs, catalogue))
+        waiting.update(open_proofs((agent for agent in hurting if fits(agent, signs, MOSTLY)), signs))
+    return frozenset(waiting)
 
 
 def _signs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
     """Every sign of the likeliest kind, proved or not: a look that is taken asks for all of them together."""
-    leader = ranking.kinds[0].agent if ranking.kinds else ""
-    return frozenset(sign for agent in network.agents if leader and leader in (agent.id, agent.of) for sign in agent.shows)
-
-
-def _fits_danger(network: Network, kind: str) -> bool:
-    """Whether a sign seen is met with what can hurt people or stock."""
-    agent = network.catalogue.agent(kind)
-    often = (Often.ALWAYS, Often.USUAL, Often.SOMETIMES)
-    return bool(agent.hurts) and any(shows.often in often and network.case.signs.get(sign) == SEEN for sign, shows in agent.shows.items())
+    return frozenset(sign for agent in _of_kinds(network, {kind.agent for kind in ranking.kinds[:1]}) for sign in agent.shows)
 
 
 def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:

@@ -124,7 +124,7 @@ class Number(Rule):
         # Compared before anything else: a whole number of JSON may be too long for a float.
         if not self.low <= value <= self.high:
             problem = say.line("{value:g} is out of range", value=value) if abs(value) < 1e300 else say.line("That is out of range")
-            raise wrong(say.line("{told}: write a number from {range}.", told=problem, range=self._range()))
+            raise wrong(say.line("{problem}: write a number from {range}.", problem=problem, range=self._range()))
         if not self.whole:
             return float(value)
         if value != int(value):

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.catalogue.plants import understand
-from bootmark.core.meanings import VerdictKind
+from bootmark.core.meanings import OPEN_VERDICTS, VerdictKind
 from bootmark.core.types import SEEN, Case
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
@@ -123,13 +123,13 @@ def like(session: Session, crop: str, signs: dict[str, str], but: uuid.UUID, mos
         of_farm(Look, Look, Block.name)
         .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
         .join(Block, (Block.farm_id == Stop.farm_id) & (Block.id == Stop.block_id))
-        .where(Block.crop == crop, Look.verdict.not_in((VerdictKind.NEEDS_A_LOOK, VerdictKind.CANNOT_TELL)))
+        .where(Block.crop == crop, Look.verdict.not_in(OPEN_VERDICTS))
         .order_by(Look.seen_at.desc())
         .limit(MOST_COMPARED)
     )
     enquiries = session.scalars(
         of_farm(Enquiry)
-        .where(Enquiry.crop == crop, Enquiry.state == EnquiryState.ANSWERED, Enquiry.id != but)
+        .where(Enquiry.crop == crop, Enquiry.state == EnquiryState.ANSWERED, Enquiry.verdict.not_in(OPEN_VERDICTS), Enquiry.id != but)
         .order_by(Enquiry.seen_at.desc())
         .limit(MOST_COMPARED)
     )

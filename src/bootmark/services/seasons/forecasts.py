@@ -168,14 +168,14 @@ def answer(session: Session, farm: Farm, question: Ask, day: dt.date) -> Season 
 
 def _stored(session: Session, question: Ask) -> Season | None:
     """The forecast as it was stored, where it rests on the same."""
-    rows = of_farm(SeasonResult, SeasonResult.told, SeasonResult.arrays).where(
+    rows = of_farm(SeasonResult, SeasonResult.facts, SeasonResult.arrays).where(
         SeasonResult.block_id == question.block.id,
         SeasonResult.agent == question.agent.id,
         SeasonResult.key == question.key,
-        SeasonResult.told != {},
+        SeasonResult.facts != {},
     )
     row = session.execute(rows).one_or_none()
-    return unpack(row.told, row.arrays) if row else None
+    return unpack(row.facts, row.arrays) if row else None
 
 
 def reckon(

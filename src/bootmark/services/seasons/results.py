@@ -83,13 +83,13 @@ def load(session: Session, wanted: Sequence[Listed]) -> dict[Pair, Season]:
     blocks = {listed.ask.block.id for listed in wanted}
     pairs = {listed.pair for listed in wanted}
     rows = session.execute(
-        of_farm(SeasonResult, SeasonResult.block_id, SeasonResult.agent, SeasonResult.told, SeasonResult.arrays).where(
+        of_farm(SeasonResult, SeasonResult.block_id, SeasonResult.agent, SeasonResult.facts, SeasonResult.arrays).where(
             SeasonResult.block_id.in_(blocks),
             SeasonResult.agent.in_({listed.ask.agent.id for listed in wanted}),
-            SeasonResult.told != {},
+            SeasonResult.facts != {},
         )
     )
-    return {(row.block_id, row.agent): unpack(row.told, row.arrays) for row in rows if (row.block_id, row.agent) in pairs}
+    return {(row.block_id, row.agent): unpack(row.facts, row.arrays) for row in rows if (row.block_id, row.agent) in pairs}
 
 
 def keep(session: Session, farm: Farm, question: Ask, day: dt.date, real_now: dt.datetime) -> bool:
@@ -113,7 +113,7 @@ def keep(session: Session, farm: Farm, question: Ask, day: dt.date, real_now: dt
         "needs": phenology.near(leading[1] if leading else None, day),
         "opens": leading[1][0] if leading else None,
         "closes": leading[1][1] if leading else None,
-        "told": packed,
+        "facts": packed,
         "arrays": arrays,
         "reckoned_at": real_now,
     }

@@ -14,7 +14,7 @@ from bootmark.core.field import call, called
 from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
-from bootmark.core.types import ABSENT, ACTING, SEEN, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
@@ -53,17 +53,17 @@ def finding_of(look: Look, agent: str, catalogue: Catalogue) -> Finding:
     """One agent of a look, as its newest version tells it."""
     working = look.working
     named = agent in working["verdict"]["agents"]
-    return Finding(
+    finding = Finding(
         agent=agent,
         verdict=VerdictKind(working["verdict"]["kind"]) if named else VerdictKind.NEEDS_A_LOOK,
         probability=working["chances"].get(agent, 0.0),
         confirmed=agent in working["confirmed"],
         activity=Activity(working["activity"].get(agent, Activity.NOT_KNOWN)),
         next_look=working["next_look"],
-        seen=frozenset(sign for sign, state in look.signs.items() if state == SEEN),
-        absent=frozenset(sign for sign, state in look.signs.items() if state == ABSENT),
-        stages=called.stages_seen(look.signs, agent, catalogue),
     )
+    # Looks of before version 0.5 kept no dangers.
+    dangers = {line["agent"]: Says(line["kind"]) for line in working["verdict"].get("dangers", ())}
+    return called.with_signs(finding, look.signs, working["verdict"]["agents"], dangers, catalogue)
 
 
 def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any) -> StageNow:

@@ -79,7 +79,7 @@ class CropStage(Head, Base):
 
 class SeasonResult(FarmRow, Base):
     """The newest forecast of an agent on a block, kept so that a page need not reckon it. key: changes with anything that it rests
-    on; needs: whether its window is open or near; opens, closes: of that window; told: what is said of it; arrays: its rows of days."""
+    on; needs: whether its window is open or near; opens, closes: of that window; facts: what is said of it; arrays: its rows of days."""
 
     __tablename__ = "season_result"
     __table_args__ = (within_farm("block_id", "block"), Index(None, "farm_id", "needs"))
@@ -90,7 +90,7 @@ class SeasonResult(FarmRow, Base):
     needs: Mapped[bool]
     opens: Mapped[dt.date | None]
     closes: Mapped[dt.date | None]
-    told: Mapped[dict[str, Any]]
+    facts: Mapped[dict[str, Any]]
     arrays: Mapped[bytes] = mapped_column(LargeBinary)
     reckoned_at: Mapped[dt.datetime]
 

@@ -36,6 +36,7 @@ def page(stop: uuid.UUID) -> str:
     agent = g.catalogue.agent(chosen)
     decision = calls.considered(db(), the_farm(), g.catalogue, here.look, chosen, here.samples.get(chosen), now().date())
     made = here.calls.get(chosen)
+    count_first = _count_first(here, chosen, decision)
     return render_template(
         "call.html",
         here=here,
@@ -46,7 +47,8 @@ def page(stop: uuid.UUID) -> str:
         offered=[(choice, agent.control(choice.control)) for choice in decision.choices if choice.offered],
         closed=[(choice, agent.control(choice.control)) for choice in decision.choices if not choice.offered],
         made=made,
-        count_first=_count_first(here, chosen, decision),
+        count_first=count_first,
+        look_first=decision.kind == DecisionKind.LOOK_AGAIN and not count_first,
         ahead=growth.outlook(db(), the_farm(), here.block, agent, here.samples.get(chosen), now().date()),
         record_id=made.id if made else stops.child(stop, "call", chosen),
         may=member().role in SCOUTS,

@@ -8,7 +8,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.case.answer import written
-from bootmark.case.told import ToldCase
+from bootmark.case.asked import AskedCase
 from bootmark.core.catalogue.plants import understand
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
@@ -88,16 +88,16 @@ def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
 def _as_case(here: AtStop, answered: looks.Answered) -> dict[str, Any]:
     """The case as `./bootmark case` answers it (docs/case.md)."""
     case = answered.case
-    told = ToldCase(
+    asked_case = AskedCase(
         id=str(here.stop.id),
         case=case,
         plant=understand(case.crop, g.catalogue),
         crop=calls.crop_state(db(), the_farm(), here.block, now().date()),
         policy=calls.policy_of(the_farm()),
         samples={},
-        month_told=True,
+        month_given=True,
     )
-    return written(told, answered.ranking, answered.looks, answered.verdict, g.catalogue)
+    return written(asked_case, answered.ranking, answered.looks, answered.verdict, g.catalogue)
 
 
 @blueprint.get("/f/<uuid:farm>/finding/<uuid:look>")

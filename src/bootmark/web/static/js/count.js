@@ -155,7 +155,7 @@ document.addEventListener("alpine:init", () => {
       try {
         await newest(
           () => ask.post(data.read, body),
-          (told) => (this.reading = told),
+          (reading) => (this.reading = reading),
         );
       } catch (error) {
         /* No signal: the count goes on, the limits wait. */

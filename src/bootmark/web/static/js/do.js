@@ -13,23 +13,23 @@ import { say } from "./lib/say.js";
   const offset = meta("farm-now").match(/([+-]\d\d:\d\d|Z)$/)[0];
 
   function command() {
-    const told = new FormData(form);
-    const moment = (name) => `${told.get(name)}:00${offset}`;
+    const entry = new FormData(form);
+    const moment = (name) => `${entry.get(name)}:00${offset}`;
     return {
       kind: form.dataset.signs,
       v: Number(form.dataset.v),
       title: say("not_signed", { job: form.dataset.title }),
-      record_id: told.get("record_id"),
-      base: told.get("base") || null,
+      record_id: entry.get("record_id"),
+      base: entry.get("base") || null,
       payload: {
         treatment_id: form.dataset.treatment,
         started_at: moment("started_at"),
         finished_at: moment("finished_at"),
-        amount: number(told.get("amount")),
-        amount_unit: told.get("amount_unit"),
-        area: number(told.get("area")),
-        note: told.get("note"),
-        checks: told.getAll("checks"),
+        amount: number(entry.get("amount")),
+        amount_unit: entry.get("amount_unit"),
+        area: number(entry.get("area")),
+        note: entry.get("note"),
+        checks: entry.getAll("checks"),
       },
     };
   }

@@ -49,7 +49,7 @@ document.addEventListener("alpine:init", () => {
       return !this.left.includes(tool);
     },
     carry(tool) {
-      this.left = this.carries(tool) ? [...this.left, tool] : this.left.filter((one) => one !== tool);
+      this.left = this.carries(tool) ? [...this.left, tool] : this.left.filter((other) => other !== tool);
       localStorage.setItem("left-behind", JSON.stringify(this.left));
       this.rank();
     },
@@ -59,7 +59,7 @@ document.addEventListener("alpine:init", () => {
     get look() {
       return this.ranked.looks[0] || null;
     },
-    get told() {
+    get answersInWords() {
       const parts = ["seen", "absent", "unsure"].map((state) => {
         const names = Object.keys(this.signs).filter((sign) => this.signs[sign] === state).map((sign) => data.names[sign] || sign);
         const list = names.map((name, place) => (place || state !== "seen" ? lower(name) : name)).join(", ");
@@ -125,9 +125,9 @@ document.addEventListener("alpine:init", () => {
     },
     none() {
       if (!this.may) return;
-      const told = Object.fromEntries(this.look.signs.map((one) => [one.id, "absent"]));
+      const absent = Object.fromEntries(this.look.signs.map((sign) => [sign.id, "absent"]));
       this.past.push({ ...this.signs });
-      this.change({ ...this.signs, ...told });
+      this.change({ ...this.signs, ...absent });
     },
     set(sign, state) {
       this.past.push({ ...this.signs });
@@ -166,14 +166,14 @@ document.addEventListener("alpine:init", () => {
       this.asking = false;
     },
     async ask(seq) {
-      const tools = data.tools.length ? data.tools.filter((one) => !this.left.includes(one)) : null;
+      const tools = data.tools.length ? data.tools.filter((tool) => !this.left.includes(tool)) : null;
       const body = { seq, signs: this.signs, tools };
       try {
         await newest(
           () => ask.post(data.rank, body),
-          (told) => {
-            this.shown = told.seq;
-            this.ranked = told;
+          (ranked) => {
+            this.shown = ranked.seq;
+            this.ranked = ranked;
             this.silent = false;
           },
         );

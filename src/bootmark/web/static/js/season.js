@@ -20,11 +20,11 @@ if (strip) {
     strip.querySelector("[data-later]").textContent = say("later_" + sign(days), { count: Math.abs(days) });
   }
 
-  function draw(told) {
-    answerBox.textContent = told.text;
-    if (!told.svg) return;
-    figure.querySelector("svg").outerHTML = ownHTML(told.svg);
-    anew(figure, told.days);
+  function draw(state) {
+    answerBox.textContent = state.text;
+    if (!state.svg) return;
+    figure.querySelector("svg").outerHTML = ownHTML(state.svg);
+    anew(figure, state.days);
   }
 
   async function question() {

@@ -30,11 +30,11 @@ export function newest() {
 }
 
 // Asks again and again until it is told that the work is done, then shows the page anew.
-export function untilDone(address, every, told) {
+export function untilDone(address, every, isDone) {
   const look = async () => {
     try {
       const state = await (await fetch(address)).json();
-      if (told(state)) return location.reload();
+      if (isDone(state)) return location.reload();
     } catch (error) {
       // No signal, or the server starts again: asked anew.
     }

@@ -42,9 +42,11 @@ function parts(waiting) {
 
 async function tell() {
   const all = await mine();
-  const waiting = all.filter((one) => !one.why && !one.ask);
-  const oldest = waiting.map((one) => one.seen_at).sort()[0] || "";
-  const state = { waiting: waiting.length, oldest, refused: all.filter((one) => one.why), unsigned: all.filter((one) => one.ask), problem };
+  const waiting = all.filter((record) => !record.why && !record.ask);
+  const oldest = waiting.map((record) => record.seen_at).sort()[0] || "";
+  const refused = all.filter((record) => record.why);
+  const unsigned = all.filter((record) => record.ask);
+  const state = { waiting: waiting.length, oldest, refused, unsigned, problem };
   for (const watcher of watchers) watcher(state);
   return state;
 }
@@ -84,9 +86,9 @@ async function sendPart(batch) {
   if (answer.status === 404) return true;
   if (!answer.ok) throw new Error("not stored");
   problem = "";
-  const told = await answer.json();
-  for (const result of told.results) await settle(batch, result);
-  if (told.results.some((result) => AGAIN.has(result.status))) later();
+  const reply = await answer.json();
+  for (const result of reply.results) await settle(batch, result);
+  if (reply.results.some((result) => AGAIN.has(result.status))) later();
   return true;
 }
 
@@ -109,9 +111,9 @@ async function sendPhoto(photo) {
     later();
     return false;
   }
-  const told = answer.ok || answer.status === 403 || answer.status === 422 ? await answer.json() : { status: "fault" };
-  await settle([photo], { ...told, command_id: photo.command_id, photo_of: photo.of });
-  if (told.status === "fault") later();
+  const reply = answer.ok || answer.status === 403 || answer.status === 422 ? await answer.json() : { status: "fault" };
+  await settle([photo], { ...reply, command_id: photo.command_id, photo_of: photo.of });
+  if (reply.status === "fault") later();
   return true;
 }
 
@@ -169,7 +171,7 @@ const placed = async (id) => (await mine()).find((command) => command.command_id
 // Keeps a record and hands back the id of its command, once it has been read back. It builds on the newest command of its
 // record that still waits here, else on the one that the page knew. Throws where this device keeps nothing.
 export async function add({ kind, v, title, record_id, base, payload }) {
-  const waiting = (await mine()).filter((one) => one.record_id === record_id && !one.why);
+  const waiting = (await mine()).filter((record) => record.record_id === record_id && !record.why);
   const builds_on = waiting.length ? waiting[waiting.length - 1].command_id : base;
   const command = { command_id: newId(), kind, v, title, record_id, base: builds_on || null, seen_at: now(), payload, farm, account, why: "" };
   return keep(command, (kept) => JSON.stringify(kept.payload) === JSON.stringify(payload));

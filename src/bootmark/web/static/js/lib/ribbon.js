@@ -13,9 +13,9 @@ const own = window.trustedTypes ? trustedTypes.createPolicy("own-pages", { creat
 
 export const ownHTML = (text) => own.createHTML(text);
 
-function told(ribbon) {
-  if (!ribbon.told) ribbon.told = JSON.parse(ribbon.querySelector("script").textContent);
-  return ribbon.told;
+function daysOf(ribbon) {
+  if (!ribbon.days) ribbon.days = JSON.parse(ribbon.querySelector("script").textContent);
+  return ribbon.days;
 }
 
 // A day's name and what is told of it. days: what the ribbon holds; index: the day's place on its axis.
@@ -33,7 +33,7 @@ export function words(days, index) {
 }
 
 export function show(ribbon, index) {
-  const days = told(ribbon);
+  const days = daysOf(ribbon);
   const shown = Math.min(Math.max(index, 0), days.axis);
   const [name, what] = words(days, shown);
   ribbon.setAttribute("aria-valuenow", shown);
@@ -68,7 +68,7 @@ export function settle(root) {
 
 // What is told of a ribbon's days has changed.
 export function anew(ribbon, days) {
-  ribbon.told = days;
+  ribbon.days = days;
   keepNames(ribbon);
   show(ribbon, Number(ribbon.getAttribute("aria-valuenow")));
 }
@@ -79,13 +79,13 @@ document.addEventListener("click", (event) => {
   const svg = ribbon.querySelector("svg");
   const box = svg.getBoundingClientRect();
   const x = ((event.clientX - box.left) / box.width) * svg.viewBox.baseVal.width;
-  show(ribbon, Math.round(((x - LEFT) / WIDTH) * told(ribbon).axis));
+  show(ribbon, Math.round(((x - LEFT) / WIDTH) * daysOf(ribbon).axis));
 });
 document.addEventListener("keydown", (event) => {
   const ribbon = event.target.closest("[data-ribbon]");
   if (!ribbon) return;
   const at = Number(ribbon.getAttribute("aria-valuenow"));
-  const ends = { Home: 0, End: told(ribbon).axis };
+  const ends = { Home: 0, End: daysOf(ribbon).axis };
   if (event.key in STEPS) show(ribbon, at + STEPS[event.key]);
   else if (event.key in ends) show(ribbon, ends[event.key]);
   else return;

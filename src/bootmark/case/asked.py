@@ -40,7 +40,7 @@ class CaseLine:
 
 
 @dataclass(frozen=True)
-class ToldCase:
+class AskedCase:
     """A line understood: the case, what the call needs besides, and how the crop's words were taken."""
 
     id: Any
@@ -49,7 +49,7 @@ class ToldCase:
     crop: CropState
     policy: Policy
     samples: Mapping[str, Sample]
-    month_told: bool
+    month_given: bool
 
 
 def _choose(word: Any, allowed: Iterable[str], what: str) -> str:
@@ -115,7 +115,7 @@ def _policy(line: CaseLine) -> Policy:
     return Policy(tuple(order), frozenset(refuses))
 
 
-def read(raw: Any, catalogue: Catalogue) -> ToldCase:
+def read(raw: Any, catalogue: Catalogue) -> AskedCase:
     """A line as a case. Raises Wrong with what is wrong and what may have been meant."""
     line = _line(raw)
     plant = understand(line.crop, catalogue)
@@ -140,4 +140,4 @@ def read(raw: Any, catalogue: Catalogue) -> ToldCase:
     crop = CropState(
         case.crop, harvest, bool(line.in_flower), month, case.hemisphere, line.country, case.habit or (entry.habit if entry else "")
     )
-    return ToldCase(line.id, case, plant, crop, _policy(line), _samples(line, catalogue), bool(month))
+    return AskedCase(line.id, case, plant, crop, _policy(line), _samples(line, catalogue), bool(month))
