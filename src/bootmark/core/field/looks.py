@@ -224,10 +224,11 @@ def signs_awaited(network: Network, ranking: Ranking) -> frozenset[str]:
     signs, catalogue = network.case.signs, network.catalogue
     beside = {kind.agent for kind in ranking.kinds if kind.probability >= judgement.BESIDE_AT and not kind.confirmed}
     waiting = set(open_proofs(_of_kinds(network, beside), signs))
-    named = [kind for kind in ranking.kinds if kind.probability >= judgement.NAMED_AT]
-    proved = [kind.agent for kind in named if kind.confirmed or not provable(catalogue.kin(kind.agent))]
+    named = [suspect for suspect in (*ranking.kinds, *ranking.suspects) if suspect.probability >= judgement.NAMED_AT]
+    proved = [suspect.agent for suspect in named if suspect.confirmed or not provable(catalogue.kin(suspect.agent))]
     # A call that is over waits for nothing.
-    called = [agent for agent in proved if activity(agent, network.case, catalogue=catalogue) not in OVER]
+    called = {agent for agent in proved if activity(agent, network.case, catalogue=catalogue) not in OVER}
+    called -= {catalogue.agent(agent).of for agent in called}
     controls = [control for agent in called for control in catalogue.agent(agent).controls]
     waiting.update(sign for control in controls for sign in awaited(control, signs))
     if any(control.by_hand for control in controls):

@@ -1,0 +1,130 @@
+"""What a call must wait for before a hand, a spade or a sprayer comes near: proofs, second signs, what else may be there."""
+
+import unittest
+from dataclasses import replace
+
+from bootmark.core.catalogue import default
+from bootmark.core.field import call, called, identify
+from bootmark.core.meanings import AgentKind, ControlKind, VerdictKind
+from bootmark.core.messages import Says
+from bootmark.core.types import Case, CropState, Decision, Finding, Policy, StageNow
+
+CATALOGUE = default()
+
+
+def on(finding: Finding, crop: str, region: str = "DE") -> Decision:
+    return call.decide(finding, StageNow(), None, None, None, CropState(crop, region=region), Policy())
+
+
+def proved(agent: str, *seen: str) -> Finding:
+    return Finding(agent, VerdictKind.NAMED, 0.97, True, seen=frozenset(seen))
+
+
+class ByHand(unittest.TestCase):
+    """Nothing is done by hand beside what stings or burns."""
+
+    def setUp(self) -> None:
+        self.hurting = next(agent for agent in CATALOGUE.agents.values() if agent.hurts and agent.shows)
+        self.pest = next(
+            agent
+            for agent in CATALOGUE.agents.values()
+            if agent.kind == AgentKind.DISEASE and any(control.by_hand and not control.needs for control in agent.controls)
+        )
+        signs = [sign for sign, shows in self.pest.shows.items() if shows.often in ("always", "usual") or shows.confirms]
+        self.bare = replace(proved(self.pest.id, *signs), absent=frozenset(CATALOGUE.signs) - set(signs))
+
+    def refused(self, finding: Finding) -> set[str]:
+        decision = on(finding, next(iter(self.pest.hosts), "").replace("*", "") or "rose")
+        return {choice.control for choice in decision.choices if choice.reason.kind == Says.CONTROL_DANGER}
+
+    def test_a_hand_waits_while_something_that_hurts_may_be_there(self) -> None:
+        by_hand = {control.id for control in self.pest.controls if control.by_hand}
+        self.assertEqual(self.refused(self.bare), set())
+        self.assertTrue(self.refused(replace(self.bare, danger=self.hurting.id)) & by_hand)
+        self.assertLessEqual(self.refused(replace(self.bare, danger=self.hurting.id)), by_hand)
+
+    def test_the_call_tells_what_hurts_before_anything_else(self) -> None:
+        decision = on(replace(self.bare, danger=self.hurting.id), "rose")
+        self.assertEqual(decision.cautions[0].kind, Says.DANGER)
+
+
+class SecondWord(unittest.TestCase):
+    """One answer may be wrong: plants are pulled on two signs that no other named cause leaves."""
+
+    def test_a_sign_that_another_named_cause_leaves_too_is_no_second_word(self) -> None:
+        checked = 0
+        for agent in CATALOGUE.agents.values():
+            final = [control for control in agent.controls if control.final]
+            own = [sign for sign, shows in agent.shows.items() if shows.confirms or shows.often in ("always", "usual")]
+            if not final or len(own) < 2 or agent.notifiable or agent.kind not in (AgentKind.DISEASE, AgentKind.DISORDER):
+                continue
+            finding = proved(agent.id, *own[:2])
+            shared = replace(finding, shared=frozenset(own[1:2]))
+            kinds = [
+                {choice.control: choice.reason.kind for choice in on(case, next(iter(agent.hosts))).choices} for case in (finding, shared)
+            ]
+            checked += sum(kinds[0].get(control.id) not in (None, Says.CONTROL_FINAL) for control in final)
+            for control in final:
+                if kinds[0].get(control.id) == Says.CONTROL_TIMING:
+                    self.assertEqual(kinds[1][control.id], Says.CONTROL_FINAL, (agent.id, control.id))
+        self.assertGreater(checked, 5)
+
+    def test_what_a_sign_says_of_two_causes_is_shared(self) -> None:
+        sign, leaving = next(
+            (sign, agents)
+            for sign in CATALOGUE.signs
+            if len(agents := [agent for agent in CATALOGUE.agents.values() if not agent.of and sign in agent.shows]) >= 2
+        )
+        lone = called.with_signs(proved(leaving[0].id), {sign: "seen"}, [leaving[0].id], {}, CATALOGUE)
+        with_other = called.with_signs(proved(leaving[0].id), {sign: "seen"}, [agent.id for agent in leaving[:2]], {}, CATALOGUE)
+        self.assertEqual((lone.shared, with_other.shared), (frozenset(), frozenset({sign})))
+
+
+class Listed(unittest.TestCase):
+    def test_a_kind_with_a_listed_member_that_may_live_there_stays_where_it_is(self) -> None:
+        for kind in (agent for agent in CATALOGUE.agents.values() if CATALOGUE.members(agent.id)):
+            listed = [member for member in CATALOGUE.members(kind.id) if member.listed_in("DE") and member.hosts.keys() - {"*"}]
+            for member in listed:
+                crop = next(iter(member.hosts.keys() - {"*"}))
+                cautions = [caution.kind for caution in on(proved(kind.id), crop).cautions]
+                self.assertIn(Says.KEPT_UNMOVED, cautions, (kind.id, member.id))
+
+    def test_a_kind_without_one_may_be_moved(self) -> None:
+        kind = next(
+            agent
+            for agent in CATALOGUE.agents.values()
+            if CATALOGUE.members(agent.id) and not any(m.notifiable for m in CATALOGUE.members(agent.id))
+        )
+        self.assertNotIn(Says.KEPT_UNMOVED, [caution.kind for caution in on(proved(kind.id), "rose").cautions])
+
+
+class Awaited(unittest.TestCase):
+    """Once a cause is named, the look that its call still waits for is the next one."""
+
+    def test_what_a_control_must_not_be_without_is_looked_at_next(self) -> None:
+        awaited = 0
+        for agent in CATALOGUE.agents.values():
+            needs = {sign for control in agent.controls for sign in (*control.needs, *control.needs_absent)}
+            proof = next((sign for sign, shows in agent.shows.items() if shows.confirms), "")
+            crop = next(iter(sorted(agent.hosts.keys() - {"*"})), "rose")
+            if not needs or not proof or proof in needs or crop not in CATALOGUE.crops:
+                continue
+            case = Case(crop, signs={proof: "seen"})
+            _ranking, looks, verdict = identify.answer(case, catalogue=CATALOGUE)
+            if verdict.kind != VerdictKind.NAMED or agent.id not in verdict.agents:
+                continue
+            asked = {sign for look in looks if look.awaited for sign in look.signs}
+            refusing = {sign for control in agent.controls for sign in (*control.not_with, *control.needs_absent)}
+            if proof not in refusing:
+                awaited += bool(asked & needs)
+                self.assertTrue(asked & needs, agent.id)
+        self.assertGreater(awaited, 3)
+
+
+class Kinds(unittest.TestCase):
+    def test_no_spray_stands_on_offer_for_a_kind_that_nothing_proves(self) -> None:
+        for kind in (agent for agent in CATALOGUE.agents.values() if CATALOGUE.members(agent.id)):
+            decision = on(replace(proved(kind.id), confirmed=False), "rose")
+            sprays = {ControlKind.SOFT, ControlKind.CONVENTIONAL}
+            offered = {kind.control(choice.control).kind for choice in decision.choices if choice.offered}
+            self.assertFalse(sprays & offered, kind.id)
