@@ -3,7 +3,7 @@
 import datetime as dt
 import itertools
 import uuid
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlalchemy import func, select
 
@@ -14,6 +14,7 @@ from bootmark.store.session import farm_session
 from tests.database import catalogue
 from tests.sending import send, store_days
 
+PROOFS = ("ooze-drops", "blackened-shoot-crook")
 SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
 
 
@@ -121,6 +122,17 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
         ),
         "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
         "weather.judge": doubtful(),
+        "answer.keep": (
+            {
+                "decision_id": str(reported().call),
+                "agent": "fire-blight",
+                "answered_by": "Plant health, the desk",
+                "on": "2026-06-17",
+                "words": "It is.",
+                "frees": False,
+            },
+            uuid.uuid4(),
+        ),
     }
 
 
@@ -130,6 +142,26 @@ def kept() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
     for kind, (payload, record) in payloads.items():
         send(kind, payload, record)
     return payloads | {"application.record": (application(payloads["decision.make"][1]), uuid.uuid4())}
+
+
+class Reported(NamedTuple):
+    """What was made: the block, the stop and the call of a report."""
+
+    block: uuid.UUID
+    stop: uuid.UUID
+    call: uuid.UUID
+
+
+def reported() -> Reported:
+    """Fire blight proved and reported on a block of its own."""
+    here = Reported(uuid.uuid4(), uuid.uuid4(), uuid.uuid4())
+    look = uuid.uuid4()
+    ground = {"crop": "pear", "place": "field", "cultivar": "", "area": 0.2, "outline": [[0, 0], [10, 0], [10, 10]]}
+    send("block.save", ground | {"name": f"H {here.block}", "station_id": str(made("Tunnel logger"))}, here.block)
+    send("stop.open", {"block_id": str(here.block), "where": ""}, here.stop)
+    send("look.record", {"stop_id": str(here.stop), "signs": dict.fromkeys(PROOFS, "seen"), "note": ""}, look)
+    send("decision.make", {"look_id": str(look), "agent": "fire-blight"}, here.call)
+    return here
 
 
 flagged = itertools.count(0, 4)

@@ -43,6 +43,14 @@ GOOD: dict[str, dict[str, Any]] = {
     "trap.check": {"trap_id": ID, "on": "2026-06-17", "caught": 3, "new_lure": False, "note": ""},
     "stage.sighting": {"block_id": ID, "agent": "colorado-potato-beetle", "on": "2026-06-17", "counts": {"larva": 4}, "note": ""},
     "crop.stage": {"block_id": ID, "on": "2026-06-17", "code": 65, "node": None, "counted": "", "note": ""},
+    "answer.keep": {
+        "decision_id": ID,
+        "agent": None,
+        "answered_by": "The clinic",
+        "on": "2026-06-17",
+        "words": "Nothing.",
+        "frees": False,
+    },
     "stop.open": {"block_id": ID, "where": "row 1", "return_id": None},
     "look.record": {"stop_id": ID, "signs": {"stippling": "seen", "curl-up": "absent"}, "note": ""},
     "sample.record": {

@@ -50,6 +50,8 @@ RARE_PEST = 0.02
 """chance. Below which a pest does not stand in the way of that. Judgement, 2026-11-24."""
 REPORTED_AT = 0.3
 """chance. From which a notifiable agent with a confirming sign must be reported. Judgement, 2026-11-24."""
+ANSWERED = 0.99
+"""chance. That a clinic's or an authority's answer is right. Judgement, 2026-11-26."""
 LISTED_AT = 1e-3
 """chance. From which an explanation is listed by itself. Judgement, 2026-11-24."""
 

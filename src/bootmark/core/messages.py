@@ -65,6 +65,7 @@ class Says(StrEnum):
     KEEP_APART = "call.keep-apart"
     CONTROL_INSIDE = "control.inside"
     CONTROL_NOT_LISTED = "control.not-listed"
+    CONTROL_HELD = "control.held"
     CONTROL_COUNT_FIRST = "control.count-first"
     DANGER = "danger"
     DANGER_PERHAPS = "danger.perhaps"
@@ -73,6 +74,7 @@ class Says(StrEnum):
     FEW_ENDED = "call.few-ended"
     FOR_CLINIC = "for.clinic"
     KEPT_UNMOVED = "call.kept-unmoved"
+    CALL_HELD = "call.held"
     # Reasons of a call, and what would change it.
     LISTED = "call.listed"
     AGENT_SUMMARY = "call.summary"
@@ -191,6 +193,7 @@ class Says(StrEnum):
     LONG_UNSEEN_RAIN = "stop.unseen-rain"
     LOOKED_AT = "rest.looked"
     LOOK_COMES = "rest.next"
+    BLOCK_HELD = "stop.held"
 
 
 @dataclass(frozen=True)

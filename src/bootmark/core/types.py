@@ -234,7 +234,10 @@ class Finding:
 
 @dataclass(frozen=True)
 class CropState:
-    """The crop at the time of the call. days_to_harvest None: not known or not near; month 0: not known; region: as in Case."""
+    """The crop at the time of the call.
+
+    days_to_harvest None: not known or not near; month 0: not known; region: as in Case; on_hold: held after a report.
+    """
 
     crop: str
     days_to_harvest: int | None = None
@@ -243,6 +246,7 @@ class CropState:
     hemisphere: str = "north"
     region: str = ""
     habit: str = ""
+    on_hold: bool = False
 
 
 @dataclass(frozen=True)

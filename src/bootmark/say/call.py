@@ -28,6 +28,7 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_ASK: "Look once more before you act. {look:do}",
     Says.CONTROL_INSIDE: "They are in already: a cover would keep them in.",
     Says.CONTROL_NOT_LISTED: "It need not be reported here.",
+    Says.CONTROL_HELD: "Not while the block is held: the plant health authority says what is done.",
     Says.CONTROL_COUNT_FIRST: "Not before a count.",
     Says.DANGER: "{agent:hurts}",
     Says.DANGER_PERHAPS: "It may be {agent:in_sentence}. {agent:hurts}",
@@ -84,6 +85,7 @@ TEXTS: dict[Says, Text] = {
     Says.YOUNG_AGAIN: "Eggs or young ones seen again.",
     Says.LESS_PRESSING: "More helpers, a near harvest, or a lower count.",
     Says.CALL_REPORT: "Photograph it, leave it where it is, report it.",
+    Says.CALL_HELD: "Leave it: the block is held after a report. Ask the plant health authority before anything is done.",
     Says.CALL_HARMLESS: "Leave it: no harm comes of {agent:in_sentence}.",
     Says.CALL_CULTURAL: By(
         "agent_kind",

@@ -4,7 +4,7 @@ from typing import Any
 
 from bootmark.services import places
 from bootmark.services.base.handling import Handler
-from bootmark.services.scouting import enquiries, looks
+from bootmark.services.scouting import enquiries, holds, looks
 from bootmark.services.seasons import biofixes, crop_stages, sightings, traps
 from bootmark.services.treatment import calls
 from bootmark.services.weather import judging
@@ -24,5 +24,6 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     enquiries.store_enquiry,
     calls.store_decision,
     calls.store_application,
+    holds.store_answer,
 )
 KINDS: dict[str, Handler[Any, Any]] = {handler.command.spec.kind: handler for handler in HANDLERS}

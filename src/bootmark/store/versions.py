@@ -12,6 +12,7 @@ from bootmark.store.models import (
     Enquiry,
     Judgement,
     Look,
+    OutsideAnswer,
     SampleRow,
     StageSighting,
     Station,
@@ -22,9 +23,9 @@ from bootmark.store.models import (
 
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
-    Trap, TrapCheck, StageSighting, CropStage, Judgement,
+    Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer,
 )  # fmt: skip
-BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage)
+BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
 """What stands in the Book, which is read from the newest on."""
 for model in HEADS:
     columns = model.__table__.c  # type: ignore[attr-defined]

@@ -125,6 +125,8 @@ def _not_a_target(case: _Case, crop: CropState, policy: Policy, catalogue: Catal
             if agent.control(choice.control).kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL)
         )
         act = next((agent.control(choice.control) for choice in case.choices if choice.offered), None)
+        if crop.on_hold:
+            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
         if act is None and case.asks():
             return case.look_first(catalogue)
         if act is None:
@@ -320,6 +322,8 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
         case.against.append(says(Says.STAGE_OVER, on=last))
         case.change.append(says(Says.YOUNG_AGAIN))
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_LATE), judgement.OVER_LOOK_DAYS, says(Says.FOR_GENERATION))
+    if crop.on_hold:
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
     if not offered:
         case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS

@@ -3,9 +3,10 @@
 from collections.abc import Collection, Mapping
 from dataclasses import replace
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.field import call, identify, proofs
-from bootmark.core.meanings import ControlKind
+from bootmark.core.meanings import ControlKind, VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import ABSENT, SEEN, Case, CropState, Decision, Finding, NextLook, Policy, Ranking, Sample, StageNow, Verdict
 
@@ -82,6 +83,14 @@ def with_signs(
         danger=danger,
         danger_sign=sign,
     )
+
+
+def settled(finding: Finding, named: str | None, region: str, catalogue: Catalogue) -> Finding:
+    """A finding after an answer from a clinic or an authority. named: what it is; None where it is nothing of what was asked."""
+    if named and finding.agent in (named, catalogue.key_of(named)):
+        verdict = VerdictKind.MUST_BE_REPORTED if catalogue.agent(named).listed_in(region) else VerdictKind.NAMED
+        return replace(finding, verdict=verdict, probability=judgement.ANSWERED, confirmed=True)
+    return replace(finding, verdict=VerdictKind.CANNOT_TELL, probability=1 - judgement.ANSWERED, confirmed=False)
 
 
 def _unanswered(called: str, signs: Mapping[str, str], dangers: Mapping[str, Says], catalogue: Catalogue) -> tuple[str, str]:

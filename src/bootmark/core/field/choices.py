@@ -29,6 +29,8 @@ class _At:
 
     def _of_farm(self, control: Control) -> Message | None:
         month = self.stage.today.month if self.stage.today else self.crop.month
+        if self.crop.on_hold and control.id != REPORT:
+            return says(Says.CONTROL_HELD)
         if control.kind in self.policy.refuses or control.kind not in self.policy.order:
             return says(Says.CONTROL_REFUSED, control_kind=control.kind)
         if control.id == REPORT and self.crop.region and not self.agent.listed_in(self.crop.region):

@@ -2,7 +2,7 @@
 
 import datetime as dt
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass, field
 
 from bootmark.core import judgement
@@ -10,6 +10,7 @@ from bootmark.core.meanings import Spell, TrapWait
 from bootmark.core.messages import Message, Says, says
 
 MOST_UNCROSSED = 150
+HOLD_CARRIED = ("boot brush", "disinfectant")
 ALWAYS_CARRIED = ("hand lens", "white paper", "knife", "flagging tape")
 
 
@@ -54,6 +55,14 @@ class DueTrap:
 
 
 @dataclass(frozen=True)
+class Held:
+    """A hold on a block after a report. agent: what was reported."""
+
+    agent: str
+    since: dt.date
+
+
+@dataclass(frozen=True)
 class BlockState:
     """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never."""
 
@@ -66,6 +75,7 @@ class BlockState:
     cases: Sequence[OpenCase] = ()
     openings: Sequence[Opening] = ()
     traps: Sequence[DueTrap] = ()
+    held: Held | None = None
 
 
 @dataclass(frozen=True)
@@ -80,8 +90,11 @@ class Why:
 
 @dataclass(frozen=True)
 class PlannedStop:
+    """A stop with its reasons. hold: what is said of a block that is held."""
+
     block: str
     whys: tuple[Why, ...]
+    hold: Message | None = None
 
     @property
     def weight(self) -> float:
@@ -141,25 +154,40 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
 
 
 def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float] = (0.0, 0.0)) -> Walk:
-    """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing."""
-    stops = {block.id: PlannedStop(block.id, reasons) for block in blocks if (reasons := whys(block, today))}
+    """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing; blocks that are held come last."""
+    stops = {block.id: PlannedStop(block.id, reasons, _hold(block)) for block in blocks if (reasons := whys(block, today))}
     where = {block.id: block.at for block in blocks}
+    free = _round({block_id for block_id, stop in stops.items() if not stop.hold}, where, gate)
+    last = where[free[-1]] if free else gate
+    order = [*free, *_round(stops.keys() - set(free), where, last)]
+    rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
+    tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
+    lures = any(trap.what == TrapWait.LURE and trap.due <= today for block in blocks for trap in block.traps)
+    tools |= {"new lures"} if lures else set()
+    tools |= set(HOLD_CARRIED) if any(stop.hold for stop in stops.values()) else set()
+    return Walk(tuple(stops[block_id] for block_id in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
+
+
+def _round(block_ids: Set[str], where: Mapping[str, tuple[float, float]], start: tuple[float, float]) -> list[str]:
+    """Some blocks in walking order from a place on."""
     order: list[str] = []
-    here, left = gate, set(stops)
+    here, left = start, set(block_ids)
     while left:
         nearest = min(left, key=lambda block_id: (math.dist(here, where[block_id]), block_id))
         order.append(nearest)
         left.remove(nearest)
         here = where[nearest]
-    order = _uncross(order, where, gate)
-    rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
-    tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
-    lures = any(trap.what == TrapWait.LURE and trap.due <= today for block in blocks for trap in block.traps)
-    tools |= {"new lures"} if lures else set()
-    return Walk(tuple(stops[block_id] for block_id in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
+    return _uncross(order, where, start)
+
+
+def _hold(block: BlockState) -> Message | None:
+    return says(Says.BLOCK_HELD, agent=block.held.agent, since=block.held.since) if block.held else None
 
 
 def _restful(block: BlockState, today: dt.date) -> tuple[Message, ...]:
+    hold = _hold(block)
+    if hold:
+        return (hold,)
     since = (today - block.looked).days if block.looked else 0
     coming = min((look.due for look in block.due), default=None)
     looked = says(Says.LOOKED_AT, days=since)

@@ -247,6 +247,7 @@ class Agent(Rule):
     """An agent of the catalogue. heat: only one whose season is told from heat."""
 
     heat: bool = False
+    optional: bool = False
 
     def inner(self) -> CoreSchema:
         return core_schema.str_schema()
@@ -258,6 +259,9 @@ class Agent(Rule):
         if self.heat and not (agent.heat and agent.heat.events):
             raise wrong(say.line("{name} has no heat model: nothing would be counted from a day.", name=agent.name))
         return agent.id
+
+    def of_text(self, text: str) -> Any:
+        return None if self.optional and not text.strip() else text.strip()
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,13 @@ class VisitState(StrEnum):
     WITHDRAWN = "withdrawn"
 
 
+class HoldState(StrEnum):
+    """Of a block that was held after a report."""
+
+    HELD = "held"
+    ENDED = "ended"
+
+
 class EnquiryState(StrEnum):
     """In the order in which enquiries wait."""
 

@@ -28,6 +28,7 @@ from bootmark.store.models import (
     CropStage,
     DecisionRow,
     Look,
+    OutsideAnswer,
     SampleRow,
     StageSighting,
     Stop,
@@ -38,7 +39,7 @@ from bootmark.store.models import (
 from bootmark.store.rows import of_farm
 
 CONFLICTS_SHOWN = 40
-ORDER = ("look", "count", "call", "done", "biofix", "trap", "stage", "crop")
+ORDER = ("look", "count", "call", "answer", "done", "biofix", "trap", "stage", "crop")
 """Entries of one moment stand in the order of the work."""
 
 
@@ -139,6 +140,18 @@ def _done(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> d
     return texts
 
 
+def _answers(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
+    texts = {}
+    for row in session.scalars(of_farm(OutsideAnswer).where(OutsideAnswer.id.in_(ids))):
+        answered = (
+            say.line("{by}: it is {agent}.", by=row.answered_by, agent=catalogue.agent(row.agent).in_sentence)
+            if row.agent
+            else say.line("{by}: it is nothing of what was asked.", by=row.answered_by)
+        )
+        texts[row.id] = f"{answered} {say.line('The block is free again.')}" if row.frees else answered
+    return texts
+
+
 def _biofixes(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     rows = session.scalars(of_farm(Biofix).where(Biofix.id.in_(ids)))
     return {
@@ -186,6 +199,7 @@ KINDS: dict[str, tuple[Select[Any], Texts]] = {
     "look": (_join(_lines("look", Look, Stop.block_id), Look, Stop, Look.stop_id), _looks),
     "count": (_join(_lines("count", SampleRow, Stop.block_id), SampleRow, Stop, SampleRow.stop_id), _counts),
     "call": (_lines("call", DecisionRow, DecisionRow.block_id), _calls),
+    "answer": (_lines("answer", OutsideAnswer, OutsideAnswer.block_id), _answers),
     "done": (
         _join(
             _lines("done", Application, TreatmentRow.block_id, Application.finished_at), Application, TreatmentRow, Application.treatment_id
@@ -201,7 +215,7 @@ KINDS: dict[str, tuple[Select[Any], Texts]] = {
 
 HEADS: dict[Topic, dict[str, Any]] = {
     Topic.SCOUTING: {"look": Look, "count": SampleRow},
-    Topic.TREATMENT: {"call": DecisionRow, "done": Application},
+    Topic.TREATMENT: {"call": DecisionRow, "answer": OutsideAnswer, "done": Application},
     Topic.SEASONS: {"biofix": Biofix, "trap": TrapCheck, "stage": StageSighting, "crop": CropStage},
 }
 """Whose rows are counted, by what they change with."""

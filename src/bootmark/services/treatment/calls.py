@@ -2,6 +2,7 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Sequence
 from typing import Annotated, Any
 
 from sqlalchemy import update
@@ -24,14 +25,16 @@ from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS, SIGNERS
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
+from bootmark.services.scouting import holds
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
+from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, OutsideAnswer, ReturnVisit, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import NotHere, of_farm, row_of
 
 HARVEST_IN_SIGHT = 60
 UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
 UNTICKED = "Tick each check before you sign."
+HELD = "This block is held after a report: nothing is done in it before the plant health authority frees it."
 LATE_CLOCK = dt.timedelta(minutes=5)
 MOST_OF_AREA = 1.05
 """Share of a block's area that may be signed for: edges are treated too. Judgement, no source."""
@@ -46,11 +49,12 @@ def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> Crop
     near = (block.harvest_from - day).days if block.harvest_from else None
     in_sight = near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None
     hemisphere = "north" if farm.latitude >= 0 else "south"
-    return CropState(block.crop, in_sight, crop_stages.in_flower(session, block, day), day.month, hemisphere, farm.region)
+    in_flower, on_hold = crop_stages.in_flower(session, block, day), block.id in holds.held(session)
+    return CropState(block.crop, in_sight, in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
 
 
-def finding_of(look: Look, agent: str, catalogue: Catalogue) -> Finding:
-    """One agent of a look, as its newest version tells it."""
+def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[OutsideAnswer] = (), region: str = "") -> Finding:
+    """One agent of a look, as its newest version tells it. answers: what came back from outside, which settles it, the newest first."""
     working = look.working
     named = agent in working["verdict"]["agents"]
     finding = Finding(
@@ -63,7 +67,8 @@ def finding_of(look: Look, agent: str, catalogue: Catalogue) -> Finding:
     )
     # Looks of before version 0.5 kept no dangers.
     dangers = {line["agent"]: Says(line["kind"]) for line in working["verdict"].get("dangers", ())}
-    return called.with_signs(finding, look.signs, working["verdict"]["agents"], dangers, catalogue)
+    finding = called.with_signs(finding, look.signs, working["verdict"]["agents"], dangers, catalogue)
+    return called.settled(finding, answers[0].agent, region, catalogue) if answers else finding
 
 
 def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any) -> StageNow:
@@ -85,7 +90,9 @@ def consider(
     """The core's decision with everything that went into it."""
     stop = session.get_one(Stop, (farm.id, look.stop_id))
     block = session.get_one(Block, (farm.id, stop.block_id))
-    finding = finding_of(look, agent, catalogue)
+    calls_of_look = session.scalars(of_farm(DecisionRow, DecisionRow.id).where(DecisionRow.look_id == look.id))
+    answers = holds.answers_at(session, list(calls_of_look))
+    finding = finding_of(look, agent, catalogue, answers, farm.region)
     stage = stage_now(session, farm, block, agent, day, catalogue)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
     crop, policy = crop_state(session, farm, block, day), policy_of(farm)
@@ -101,7 +108,7 @@ def consider(
     }
 
 
-RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.RESULTS)
+RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.RESULTS, Topic.TREATMENT)
 _decisions: memo.Kept[Decision] = memo.Kept(256)
 
 
@@ -141,6 +148,8 @@ def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, 
 def _plan(context: Context, row: DecisionRow) -> None:
     """Derive the treatments, or the look that a call without one books. A revised call withdraws its old plan."""
     _withdraw(context, row)
+    if row.kind == DecisionKind.REPORT:
+        holds.begin(context, row)
     day = context.today
     result = row.working["result"]
     if not row.control:
@@ -290,6 +299,8 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
     if treatment.state == TreatmentState.WITHDRAWN or (done and done.id != context.sent.record_id):
         raise Refused(treatment_id=say.line("This has been done or withdrawn already: nothing is left to sign."))
     block: Block = context.get(Block, treatment.block_id, "block_id")
+    if block.id in holds.held(context.session):
+        raise Refused(treatment_id=say.line(HELD))
     if command.finished_at < command.started_at:
         began = command.started_at.astimezone(zone(context.farm))
         context.errors["finished_at"] = say.line("It ended before it began ({began:time}): give a later time.", began=began)

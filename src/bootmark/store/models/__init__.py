@@ -15,7 +15,7 @@ from bootmark.store.models.base import (
 from bootmark.store.models.places import Block
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
-from bootmark.store.models.treatment import Application, DecisionRow, ReturnVisit, TreatmentRow
+from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, ReturnVisit, TreatmentRow
 from bootmark.store.models.weather import ForecastHour, Judgement, Station, WeatherDay, WeatherDerived, WeatherHour, WeatherUpload
 
 __all__ = [
@@ -31,11 +31,13 @@ __all__ = [
     "FarmChange",
     "FindingRow",
     "ForecastHour",
+    "Hold",
     "Judgement",
     "KnownAgent",
     "KnownSign",
     "Look",
     "Membership",
+    "OutsideAnswer",
     "Photo",
     "ReturnVisit",
     "SampleRow",

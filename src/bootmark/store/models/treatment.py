@@ -25,6 +25,37 @@ class DecisionRow(Head, Base):
     working: Mapped[dict[str, Any]]
 
 
+class Hold(Identified, Base):
+    """A block that is held after a report: nothing leaves it until the authority frees it."""
+
+    __tablename__ = "hold"
+    __table_args__ = (
+        within_farm("block_id", "block"),
+        within_farm("decision_id", "decision"),
+        UniqueConstraint("farm_id", "decision_id"),
+        Index(None, "farm_id", "state"),
+    )
+    block_id: Mapped[uuid.UUID]
+    decision_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    since: Mapped[dt.date]
+    state: Mapped[str]
+
+
+class OutsideAnswer(Head, Base):
+    """What an authority answered to a report, or a clinic to a sample. agent: what it is, none where it is nothing of what was asked."""
+
+    __tablename__ = "outside_answer"
+    __table_args__ = (within_farm("block_id", "block"), within_farm("decision_id", "decision"), UniqueConstraint("farm_id", "decision_id"))
+    decision_id: Mapped[uuid.UUID]
+    block_id: Mapped[uuid.UUID]
+    agent: Mapped[str | None] = mapped_column(ForeignKey("agent.id"))
+    answered_by: Mapped[str]
+    on: Mapped[dt.date]
+    words: Mapped[str]
+    frees: Mapped[bool]
+
+
 class TreatmentRow(Identified, Base):
     """A planned control, derived from a decision."""
 

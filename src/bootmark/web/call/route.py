@@ -10,7 +10,7 @@ from bootmark.core.meanings import DecisionKind, VerdictKind
 from bootmark.core.types import ACTING, Decision
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
-from bootmark.services.scouting import growth, stops
+from bootmark.services.scouting import growth, holds, stops
 from bootmark.services.scouting.stops import AtStop
 from bootmark.services.treatment import calls
 from bootmark.web import at_stop, forms
@@ -28,9 +28,15 @@ def newest() -> str | Response:
 @blueprint.get("/f/<uuid:farm>/call/<uuid:stop>")
 @on_farm
 def page(stop: uuid.UUID) -> str:
+    return _page(stop, request.args.get("agent", ""))
+
+
+def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None) -> str:
     here = at_stop.find(stop)
-    agents = list(dict.fromkeys((*here.spoken_of, *here.samples)))
-    chosen = request.args.get("agent") or (agents[0] if agents else "")
+    waiting = holds.waiting(db(), here, g.catalogue)
+    agents = list(dict.fromkeys((*(waiting.settled if waiting else ()), *here.spoken_of, *here.samples)))
+    may_be = waiting.may_be if waiting else ()
+    chosen = chosen or (agents[0] if agents else "")
     if here.look is None or chosen not in g.catalogue.agents:
         return render_template("call.html", here=here, decision=None, agents=agents, agent=None)
     agent = g.catalogue.agent(chosen)
@@ -44,6 +50,7 @@ def page(stop: uuid.UUID) -> str:
         agent=agent,
         decision=decision,
         acting=decision.kind in ACTING,
+        reports=decision.kind == DecisionKind.REPORT,
         offered=[(choice, agent.control(choice.control)) for choice in decision.choices if choice.offered],
         closed=[(choice, agent.control(choice.control)) for choice in decision.choices if not choice.offered],
         made=made,
@@ -52,7 +59,25 @@ def page(stop: uuid.UUID) -> str:
         ahead=growth.outlook(db(), the_farm(), here.block, agent, here.samples.get(chosen), now().date()),
         record_id=made.id if made else stops.child(stop, "call", chosen),
         may=member().role in SCOUTS,
+        waiting=waiting,
+        may_be=[("", say.line("nothing of what was asked")), *((agent, g.catalogue.agent(agent).name) for agent in may_be)],
+        hold=holds.held(db()).get(here.block.id),
+        form=request.form if errors else None,
+        errors=forms.Errors(errors),
+        today=now().date(),
     )
+
+
+@blueprint.post("/f/<uuid:farm>/call/<uuid:stop>/answer")
+@on_farm
+def answer(stop: uuid.UUID) -> Response | tuple[str, int]:
+    """Keep what an authority or a clinic answered to a call of this stop."""
+    try:
+        forms.send(holds.KeepAnswer)
+    except Refused as error:
+        return _page(stop, "", error.errors), 400
+    flash(say.line("Kept. The call below rests on it now."), "good")
+    return redirect(url_for("call.page", farm=the_farm().id, stop=stop))
 
 
 def _count_first(here: AtStop, agent: str, decision: Decision) -> bool:

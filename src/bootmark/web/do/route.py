@@ -15,6 +15,7 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState
+from bootmark.services.scouting import holds
 from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
@@ -37,6 +38,7 @@ def page() -> str:
         later=later,
         late=[entry for entry in planned if entry.late],
         local=zone(the_farm()),
+        held=holds.held(db()),
         may=member().role in SIGNERS,
     )
 
@@ -46,6 +48,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     planned = timing.of_treatment(db(), farm, g.catalogue, treatment, at)
     row, block = planned.treatment, planned.block
     form: Any = request.form if request.method == "POST" else None
+    hold = holds.held(db()).get(block.id)
     blocked = planned.control.kind == ControlKind.CONVENTIONAL and not member().qualified
     return render_template(
         "job_card.html",
@@ -59,7 +62,8 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         record_id=child(treatment, "application"),
         v=calls.RecordApplication.spec.v,
         unit_pairs=[(unit, unit) for unit in calls.UNITS],
-        may=member().role in SIGNERS and not blocked and row.state == TreatmentState.PLANNED,
+        hold=hold,
+        may=member().role in SIGNERS and not (blocked or hold) and row.state == TreatmentState.PLANNED,
         blocked=blocked,
         start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
         end=at.strftime("%Y-%m-%dT%H:%M"),

@@ -48,6 +48,6 @@ def _made(today: dt.date) -> tuple[Sight, bool]:
         walk=walk,
         by_id={str(block.id): block for block in blocks},
         plan=plan_svg(shapes(blocks), [stop.block for stop in walk.stops], marks),
-        first=max(walk.stops, key=lambda stop: stop.weight, default=None),
+        first=max(walk.stops, key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
     ), whole

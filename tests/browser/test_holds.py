@@ -1,0 +1,54 @@
+"""A pest that must be reported, told through the screens: the block is held, walked last, and freed by the authority's word."""
+
+import uuid
+
+from selenium.webdriver.common.by import By
+
+from bootmark.standins.estate import made
+from tests.browser import driver
+from tests.browser.live import LiveTest
+from tests.sending import send
+from tests.services.lines import PROOFS
+
+BLOCK = "Old pears"
+
+
+class Held(LiveTest):
+    allowed_noise = ("400 (BAD REQUEST)",)
+
+    def setUp(self) -> None:
+        super().setUp()
+        outline = [[0, 0], [9, 0], [9, 9], [0, 9]]
+        send("block.save", {"name": BLOCK, "crop": "pear", "place": "orchard", "area": 0.1, "outline": outline}, made(BLOCK))
+
+    def write(self, name: str, words: str) -> None:
+        driver.find(self.chrome, f"[name={name}]").send_keys(words)
+
+    def test_a_report_holds_a_block_until_the_authority_frees_it(self) -> None:
+        stop = uuid.uuid4()
+        send("stop.open", {"block_id": str(made(BLOCK)), "where": ""}, stop)
+        send("look.record", {"stop_id": str(stop), "signs": dict.fromkeys(PROOFS, "seen"), "note": ""}, uuid.uuid4())
+        self.sign_in("owner")
+        self.go(f"call/{stop}")
+        self.sees("Photograph it, leave it where it is, report it.")
+        self.press("Make this call")
+        self.sees("fire blight was reported")
+        held = self.chrome.find_elements(By.CSS_SELECTOR, "ol li .note.bad")
+        rows = self.chrome.find_elements(By.CSS_SELECTOR, "ol.rules > li")
+        self.assertEqual([BLOCK in row.text for row in rows], [*[False] * (len(rows) - 1), True] if held else [False] * len(rows))
+        self.go(f"call/{stop}")
+        self.sees("nothing leaves Old pears")
+        self.assert_accessible()
+        self.press("Keep the answer")
+        self.sees("This is empty")
+        self.write("answered_by", "The plant health desk")
+        self.write("words", "It is fire blight. The row may be cut out and burnt on the spot.")
+        self.press("Keep the answer")
+        self.sees("The call below rests on it now.")
+        self.sees("nothing leaves Old pears")
+        driver.find(self.chrome, "[name=frees]").click()
+        self.press("Keep the answer")
+        self.sees("The call below rests on it now.")
+        self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "#answer .note.bad"))
+        self.go("book")
+        self.sees("The block is free again.")
