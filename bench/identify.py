@@ -41,8 +41,8 @@ LEAST_IN_TENTH, HARM_TIMES = 200, 8
 SEED = 20260618
 
 
-Policy = Callable[[Case, Ranking], list[tuple[str, ...]]]
-"""The signs of each look in the order in which it would be taken."""
+Policy = Callable[[Case], tuple[Ranking, list[tuple[str, ...]]]]
+"""A case ranked, and the signs of each look in the order in which it would be taken."""
 
 
 @dataclass
@@ -94,35 +94,30 @@ def glance(specimen: Specimen, catalogue: Catalogue) -> dict[str, str]:
     return {sign: state for sign, state in specimen.answers.items() if catalogue.signs[sign].look == "glance"}
 
 
-def take(
-    specimen: Specimen, catalogue: Catalogue, choose: Callable[[Case, Ranking], list[tuple[str, ...]]], most: int = LOOKS
-) -> tuple[Ranking, int]:
-    """So many looks by a policy; a look that is taken answers every sign it can."""
-    answers = glance(specimen, catalogue)
-    ranking = identify.suspects(Case(specimen.crop, month=specimen.month, signs=answers), catalogue=catalogue)
-    for taken in range(most):
-        case = Case(specimen.crop, month=specimen.month, signs=answers)
-        options = choose(case, ranking)
-        if not options:
-            return ranking, taken
+def rankings(specimen: Specimen, catalogue: Catalogue, choose: Policy, most: int = LOOKS) -> list[Ranking]:
+    """After the glance and after each look by a policy; a look that is taken answers every sign it can."""
+    answers, ranked = glance(specimen, catalogue), []
+    while True:
+        ranking, options = choose(Case(specimen.crop, month=specimen.month, signs=answers))
+        ranked.append(ranking)
+        if not options or len(ranked) > most:
+            return ranked
         answers = answers | {sign: specimen.answers[sign] for sign in options[0] if sign in specimen.answers}
-        ranking = identify.suspects(Case(specimen.crop, month=specimen.month, signs=answers), catalogue=catalogue)
-    return ranking, most
 
 
 def by_information(catalogue: Catalogue) -> Policy:
-    def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
-        look = identify.next_looks(case, ranking, catalogue=catalogue)
-        return [catalogue.looks[sign.look].signs for sign in look]
+    def choose(case: Case) -> tuple[Ranking, list[tuple[str, ...]]]:
+        ranking, looks, _ = identify.answer(case, catalogue=catalogue)
+        return ranking, [catalogue.looks[look.look].signs for look in looks]
 
     return choose
 
 
 def at_random(catalogue: Catalogue, rng: random.Random) -> Policy:
-    def choose(case: Case, ranking: Ranking) -> list[tuple[str, ...]]:
+    def choose(case: Case) -> tuple[Ranking, list[tuple[str, ...]]]:
         shown = {sign for agent in catalogue.on(case.crop) for sign in agent.shows}
         left = [look.signs for look in catalogue.looks.values() if any(sign in shown and sign not in case.signs for sign in look.signs)]
-        return rng.sample(left, len(left))
+        return identify.suspects(case, catalogue=catalogue), rng.sample(left, len(left))
 
     return choose
 
@@ -132,8 +127,9 @@ def run(crop: str, cases: int, seed: int) -> Tally:
     catalogue, tally, rng = default(), Tally(), random.Random(f"{seed}/{crop}")
     for _ in range(cases):
         specimen = draw(crop, catalogue, rng)
-        first = identify.suspects(Case(crop, month=specimen.month, signs=glance(specimen, catalogue)), catalogue=catalogue)
-        chosen, taken = take(specimen, catalogue, by_information(catalogue))
+        ranked = rankings(specimen, catalogue, by_information(catalogue), FURTHER)
+        taken = min(LOOKS, len(ranked) - 1)
+        first, chosen, further = ranked[0], ranked[taken], ranked[-1]
         for ranking in (first, chosen):
             tally.stated += [(suspect.probability, suspect.agent in specimen.agents) for suspect in ranking.suspects[:3]]
         if not specimen.agents:
@@ -142,8 +138,7 @@ def run(crop: str, cases: int, seed: int) -> Tally:
         tally.looks.append(taken)
         tally.add("glance", first, specimen.agents)
         tally.add("six looks", chosen, specimen.agents)
-        tally.add("six at random", take(specimen, catalogue, at_random(catalogue, rng))[0], specimen.agents)
-        further, _ = take(specimen, catalogue, by_information(catalogue), FURTHER)
+        tally.add("six at random", rankings(specimen, catalogue, at_random(catalogue, rng))[-1], specimen.agents)
         tally.add("twelve looks", further, specimen.agents)
         tally.short.append((further.suspects[0].agent in specimen.agents) - (chosen.suspects[0].agent in specimen.agents))
     return tally
@@ -156,12 +151,12 @@ def right_kind(agent: str, truth: tuple[str, ...], catalogue: Catalogue) -> bool
 
 
 def erring(crop: str, cases: int, seed: int, scale: float) -> list[tuple[float, bool]]:
-    """Stated chances of kinds after six looks, and which came true, where answers err more or less often than assumed."""
+    """Stated chances of kinds after each look, and which came true, where answers err more or less often than assumed."""
     catalogue, rng, stated = default(), random.Random(f"{seed}/{crop}/{scale}"), []
     for _ in range(cases):
         specimen = draw(crop, catalogue, rng, scale)
-        ranking, _ = take(specimen, catalogue, by_information(catalogue))
-        stated += [(kind.probability, right_kind(kind.agent, specimen.agents, catalogue)) for kind in ranking.kinds[:3]]
+        for ranking in rankings(specimen, catalogue, by_information(catalogue)):
+            stated += [(kind.probability, right_kind(kind.agent, specimen.agents, catalogue)) for kind in ranking.kinds[:3]]
     return stated
 
 
@@ -259,7 +254,7 @@ def main() -> None:
             stated = [row for rows in pool.map(erring, CROPS, *(itertools.repeat(value) for value in (cases, seed, scale))) for row in rows]
         rows = [row for row in calibration(stated) if row[1] >= LEAST_IN_TENTH]
         print(
-            f"kinds after six looks, answers erring {scale:g} times as often: "
+            f"kinds after each look, answers erring {scale:g} times as often: "
             + ", ".join(f"{mean:.2f} came true {right:.2f}" for _, _, mean, right in rows)
         )
     with concurrent.futures.ProcessPoolExecutor(os.cpu_count()) as pool:

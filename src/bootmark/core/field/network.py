@@ -25,6 +25,8 @@ from bootmark.core.types import ABSENT, SEEN, Case
 MOST_JOINT = 3
 TOLERANCE = 5e-7
 """Share of all mass that may be left out of the sum over triples."""
+MANY_ANSWERS, TOLERANCE_OF_MANY = 30, 1e-3
+"""From so many answers on nearly all agents bear on some, and triples take ten times as long: more of them are left out."""
 
 Shown = list[tuple[int, float]]
 
@@ -131,8 +133,10 @@ class Network:
             changed[at] *= keep
         return changed
 
-    def solve(self, tolerance: float = TOLERANCE) -> Solution:
-        """Weigh all sets of up to three agents."""
+    def solve(self, tolerance: float | None = None) -> Solution:
+        """Weigh all sets of up to three agents. tolerance: by the number of answers where None."""
+        if tolerance is None:
+            tolerance = TOLERANCE if len(self.answered) < MANY_ANSWERS else TOLERANCE_OF_MANY
         count = len(self.agents)
         shown_places = [place for place in range(count) if self.shown[place]]
         inert = [place for place in range(count) if not self.shown[place]]
