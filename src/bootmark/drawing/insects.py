@@ -34,15 +34,16 @@ def beetle(
         bend = off * 0.45
         parts.append(
             svg.path(
-                f"M{size * 0.56:.1f} {bend:.1f}Q{-size * 0.15:.1f} {off * 1.06:.1f} {-size * 0.86:.1f} {bend * 0.6:.1f}",
+                f"M{size * 0.56:.1f} {bend:.1f}Q{-size * 0.15:.1f} {off * 1.5:.1f} {-size * 0.86:.1f} {bend * 0.6:.1f}",
                 stroke=mark,
-                width=max(1.4, size * 0.09),
+                width=min(size * 0.09, wide * 1.1 / stripes),
             )
         )
     for n in range(spots):
-        row, column = divmod(n, 2)
-        along = size * (0.42 - 1.2 * row / max(1, (spots + 1) // 2))
-        parts.append(svg.circle(along, (1 if column else -1) * wide * (0.34 + 0.22 * (row % 2)), size * 0.1, mark))
+        row, column = divmod(n, 4 if spots > 8 else 2)
+        along = size * (0.42 - 1.2 * row / max(1, math.ceil(spots / (4 if spots > 8 else 2))))
+        off = 0.24 + 0.42 * (column // 2) if spots > 8 else 0.34 + 0.22 * (row % 2)
+        parts.append(svg.circle(along, (1 if column % 2 else -1) * wide * off, size * 0.1, mark))
     parts.append(svg.path(f"M{size * 0.52:.1f} 0L{-size:.1f} 0", stroke=LINE, width=1))
     if tufts:
         for n in range(5):
@@ -68,7 +69,7 @@ def beetle(
 def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: bool = False, bands: str = "") -> str:
     wings = "".join(
         svg.ellipse(-size * 0.35, side * size * 0.55, size * 0.85, size * 0.32, "#dfe5e4", turn=side * 24, stroke="#8d989a")
-        + (svg.circle(-size * 0.95, side * size * 0.85, size * 0.14, svg.INK) if spot else "")
+        + (turned(-size * 0.35, side * size * 0.55, side * 24, svg.circle(-size * 0.62, 0, size * 0.13, svg.INK)) if spot else "")
         + (
             svg.path(
                 f"M{-size * 0.4:.1f} {side * size * 0.35:.1f}l{-size * 0.15:.1f} {side * size * 0.45:.1f}m{-size * 0.3:.1f} 0l{size * 0.1:.1f} {-side * size * 0.4:.1f}",

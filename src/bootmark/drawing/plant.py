@@ -1,76 +1,99 @@
-"""The plant to point at: one shoot with every part that a sign can be on."""
+"""The plant to point at, in the form of the crop: every part that a sign can be on where that plant has it."""
 
 import functools
+from dataclasses import dataclass
 
 from bootmark import say
-from bootmark.drawing import pictures, svg
+from bootmark.core.catalogue.model import Crop
+from bootmark.core.catalogue.shapes import BY_HABIT, Bears, Keeps, Stand
+from bootmark.drawing import svg
+from bootmark.drawing.palette import themed
+from bootmark.drawing.standing import Standing
+from bootmark.drawing.stands import DRAWN
 
-# Where each part's label stands and where its line ends: label x, y, anchor; point x, y.
-LABELS = {
-    "tip": ("growing tip", 0, 20, "start", 108, 34),
-    "flower": ("flower", 236, 40, "end", 160, 66),
-    "young leaf": ("young leaf", 0, 86, "start", 78, 118),
-    "fruit": ("fruit", 230, 150, "end", 176, 166),
-    "old leaf": ("old leaf", 6, 196, "start", 74, 226),
-    "underside": ("underside", 238, 306, "end", 196, 276),
-    "stem": ("stem", 6, 300, "start", 117, 306),
-    "base": ("stem base", 230, 352, "end", 122, 366),
-    "root": ("roots", 6, 452, "start", 96, 430),
-    "ground": ("soil, around", 236, 400, "end", 140, 388),
-    "whole": ("whole plant", 6, 486, "start", 6, 486),
-    "trunk": ("trunk, bark", 6, 340, "start", 117, 340),
-    "bulb": ("bulb, tuber", 236, 448, "end", 128, 420),
-    "grain": ("ear, seed", 236, 118, "end", 168, 92),
-    "turf": ("turf", 6, 396, "start", 60, 384),
-}
+WIDE, HIGH, SOIL = 240, 500, 366
+LEAST_GAP = 27
+
+FINGER = (64, 46)
+"""Room that counts as a part for a finger in a wet glove, where the part says nothing else."""
+NAMES = {
+    "tip": "growing tip", "flower": "flower", "young leaf": "young leaf", "fruit": "fruit", "old leaf": "old leaf", "underside": "underside",
+    "stem": "stem", "base": "stem base", "root": "roots", "ground": "soil, around", "whole": "whole plant", "trunk": "trunk, bark",
+    "bulb": "bulb, tuber", "grain": "ear, seed", "turf": "turf",
+}  # fmt: skip
 
 
-# Where a finger in a wet glove may land for each part: left, top, width, height.
-REACH = {
-    "whole": (0, 470, 110, 26),
-    "ground": (0, 372, 240, 98),
-    "root": (62, 392, 108, 76),
-    "stem": (98, 168, 36, 180),
-    "old leaf": (4, 206, 108, 128),
-    "underside": (124, 244, 112, 66),
-    "young leaf": (36, 92, 150, 72),
-    "fruit": (136, 158, 100, 66),
-    "flower": (134, 44, 102, 54),
-    "tip": (76, -4, 82, 70),
-    "base": (96, 346, 44, 30),
-    "trunk": (98, 318, 36, 28),
-    "bulb": (116, 406, 40, 34),
-    "grain": (146, 92, 44, 26),
-    "turf": (14, 372, 60, 22),
-}
+@dataclass(frozen=True)
+class Shape:
+    """What decides how a plant is drawn. leaf: a leaf form."""
+
+    stand: Stand = Stand.SHOOT
+    leaf: str = "ovate"
+    bears: Bears = Bears.CAPSULE
+    keeps: Keeps = Keeps.NOTHING
 
 
-def _parts() -> dict[str, str]:
-    """What is drawn for each part, back to front."""
-    return {id.replace("-", " "): body for id, body in pictures.parts("plant").items()}
+def shape_of(crop: Crop | None, habit: str = "", leaf: str = "ovate") -> Shape:
+    """The shape of a crop, or that of a plant of which only the habit is known."""
+    if crop:
+        return Shape(crop.stand, crop.leaf, crop.bears, crop.keeps)
+    return Shape(BY_HABIT.get(habit, Stand.SHOOT), leaf)
+
+
+@dataclass(frozen=True)
+class Part:
+    """name: of the part; body: what is drawn and may be touched; label: its name with a line to it."""
+
+    name: str
+    body: str
+    label: str
 
 
 @functools.cache
-def plant_parts() -> tuple[tuple[str, str], ...]:
-    """Each part and its drawing with the room around it that counts as it, back to front."""
-    drawn = _parts()
-    return tuple((part, _reach(part) + drawn.get(part, "")) for part in dict.fromkeys((*drawn, *REACH)))
+def parts(shape: Shape) -> tuple[Part, ...]:
+    """The parts that such a plant has, back to front."""
+    standing = Standing(shape.leaf, shape.bears, shape.keeps)
+    DRAWN[shape.stand](standing)
+    labels = _labels({name: at for name, (_, at) in standing.parts.items()})
+    return tuple(Part(name, _reach(name, at, standing) + body, labels[name]) for name, (body, at) in standing.parts.items())
 
 
-def _reach(part: str) -> str:
-    left, top, width, height = REACH[part]
-    return f'<rect x="{left}" y="{top}" width="{width}" height="{height}" fill="#000" fill-opacity="0"/>'
+def _reach(name: str, at: svg.Point, standing: Standing) -> str:
+    if name == "whole":
+        left, top, wide, high = 0.0, 470.0, 110.0, 26.0
+    elif name in standing.reach:
+        left, top, wide, high = standing.reach[name]
+    else:
+        wide, high = FINGER
+        left, top = at[0] - wide / 2, at[1] - high / 2
+    return f'<rect x="{left:.0f}" y="{top:.0f}" width="{wide:.0f}" height="{high:.0f}" fill="#000" fill-opacity="0"/>'
 
 
-def label(part: str) -> str:
-    """A part's name with a line to it."""
-    name, x, y, anchor, to_x, to_y = LABELS[part]
-    words = say.line(name)
-    start = x + 4 + 7.6 * len(words) if anchor == "start" else x - 4 - 7.6 * len(words)
-    line = "" if part == "whole" else svg.line([(start, y - 4), (to_x, to_y)], svg.SLATE, 1.1)
-    return line + svg.text(words, x, y, anchor=anchor)
+def _labels(at: dict[str, svg.Point]) -> dict[str, str]:
+    """Each part's name at the nearer edge, no two on each other, with a line to the part."""
+    labels = {}
+    for left in (True, False):
+        side = sorted((name for name, (x, _) in at.items() if name != "whole" and (x < WIDE / 2) == left), key=lambda name: at[name][1])
+        height = -LEAST_GAP + 16.0
+        last = 488.0 - LEAST_GAP * len(side)
+        for place, name in enumerate(side):
+            height = max(height + LEAST_GAP, min(at[name][1], last + LEAST_GAP * (place + 1) - 20))
+            labels[name] = _label(name, left, height, at[name])
+    if "whole" in at:
+        labels["whole"] = svg.text(say.line(NAMES["whole"]), 6, 490, anchor="start", halo=themed.paper)
+    return labels
+
+
+def _label(name: str, left: bool, height: float, to: svg.Point) -> str:
+    words = say.line(NAMES[name])
+    x, anchor = (2, "start") if left else (WIDE - 2, "end")
+    start = x + (4 + 7.6 * len(words)) * (1 if left else -1)
+    leads = name not in ("ground", "turf") and (abs(start - to[0]) > 6 or abs(height - to[1]) > 14)
+    line = svg.line([(start, height - 4), to], svg.SLATE, 1.1) if leads else ""
+    return line + svg.text(words, x, round(height, 1), anchor=anchor, halo=themed.paper)
 
 
 def plant_svg() -> str:
-    """The plant alone, for where nothing is to be pointed at."""
-    return svg.document("".join(_parts().values()), say.line("A plant with tip, flower, fruit, leaves, stem and roots"), "0 0 240 500")
+    """A plant alone, for where nothing is to be pointed at."""
+    body = "".join(part.body for part in parts(Shape(bears=Bears.POME)))
+    return svg.document(body, say.line("A plant with tip, flower, fruit, leaves, stem and roots"), "0 0 240 500")

@@ -3,26 +3,16 @@
 import functools
 import random
 import zlib
+from dataclasses import replace
 
+from bootmark.core.catalogue.drawn import PLAIN, Drawn, Pattern
 from bootmark.core.catalogue.model import Agent
-from bootmark.drawing import insects, larvae, small, svg
+from bootmark.drawing import callouts, insects, larvae, marked, small, svg
+from bootmark.drawing.caterpillars import caterpillar
+from bootmark.drawing.moths import moth
 
-HOPPER_NYMPH = (
-    "hopper",
-    "psyllid",
-    "lace bug",
-    "bug",
-    "grasshopper",
-    "earwig",
-    "whitefly",
-    "scale",
-    "mealybug",
-    "thrips",
-    "mite",
-    "aphid",
-    "spider",
-    "slug",
-)
+UNDRAWN = ("none", "nematode", "fungus", "bacterium", "virus")
+SAWFLY_LARVA = Drawn(mark="#3a4a2a", spots=2)
 
 
 def _eggs(body: str, colour: str, rng: random.Random) -> str:
@@ -55,71 +45,104 @@ def _eggs(body: str, colour: str, rng: random.Random) -> str:
     )
 
 
-def _larva(body: str, colour: str) -> str:
+def _leaf_beetle_larva(drawn: Drawn, colour: str) -> str:
+    """Humped and spotted on a leaf; slim and pale where it lives on roots."""
+    if drawn.slim:
+        return caterpillar(drawn, colour, drawn.head or "#5d3a1a", fat=drawn.slim, prolegs=())
+    slug = larvae.slug_larva(60, 76, 78, drawn.colour or colour, dots=drawn.mark or svg.INK)
+    stripes = [svg.path(f"M28 {68 + 7 * n}Q60 {60 + 7 * n} 88 {66 + 7 * n}", stroke=drawn.mark, width=2.4) for n in range(drawn.stripes)]
+    return slug + "".join(stripes) + (svg.circle(98, 68, 8, drawn.head, "#3d352b", 0.8) if drawn.head else "")
+
+
+def _larva(body: str, colour: str, drawn: Drawn) -> str:
+    skin = drawn.colour or colour
     if body == "moth":
-        return larvae.caterpillar(60, 72, 86, colour)
+        return caterpillar(drawn, colour, "#6b4a2a")
     if body == "sawfly":
-        return larvae.caterpillar(60, 72, 80, colour, head="#a5702f", fat=0.14, dots="#3a4a2a")
+        plain = drawn if drawn != PLAIN else SAWFLY_LARVA
+        if plain.pattern == Pattern.SADDLE:
+            return larvae.slug_larva(60, 76, 78, skin)
+        return caterpillar(plain, colour, "#a5702f", fat=0.15, prolegs=(0, 2, 3, 4, 5, 6, 7))
     if body in ("fly", "midge", "hoverfly"):
-        return larvae.maggot(24, 72, -6, 2.0, colour)
+        return larvae.maggot(24, 72, -6, 2.0, skin)
     if body == "leaf beetle":
-        return larvae.slug_larva(60, 76, 78, colour, dots=svg.INK)
+        return _leaf_beetle_larva(drawn, colour)
     if body == "ladybird":
-        return larvae.caterpillar(60, 72, 66, colour, head="#1f2224", fat=0.26, dots="#e08a2a", hairs=True)
+        return caterpillar(
+            replace(drawn, mark=drawn.mark or "#e08a2a", spots=drawn.spots or 2, hairs=True, size=0.76), colour, "#1f2224", fat=0.26
+        )
     if body == "lacewing":
-        return larvae.caterpillar(60, 72, 66, colour, head="#4a3a28", fat=0.22, hairs=True) + svg.path(
+        return larvae.caterpillar(60, 72, 66, skin, head="#4a3a28", fat=0.22, hairs=True) + svg.path(
             "M98 68q12 -8 14 -2M98 78q12 8 14 2", stroke="#4a3a28", width=2
         )
     if body in ("beetle", "weevil"):
-        return larvae.grub(60, 72, 36, legs=body == "beetle", colour=colour)
+        if drawn.slim:
+            return caterpillar(drawn, colour, drawn.head or "#8a5a2a", fat=drawn.slim, prolegs=())
+        return larvae.grub(60, 72, 36, legs=body == "beetle", colour=skin)
     if body == "borer":
-        return larvae.caterpillar(60, 72, 90, colour, head="#8a5a2a", fat=0.1)
-    return larvae.maggot(26, 72, 4, 1.9, colour)
+        return caterpillar(drawn, colour, "#8a5a2a", fat=0.1, prolegs=())
+    return larvae.maggot(26, 72, 4, 1.9, skin)
 
 
-def _adult(body: str, young: str, colour: str) -> str:
+def _adult(body: str, young: str, colour: str, drawn: Drawn) -> str:
+    skin = drawn.colour or colour
     draw = {
-        "mite": lambda: small.mite(60, 72, 26, colour, patches=colour.lower() == "#d9d08c"),
-        "gall mite": lambda: small.mite(60, 72, 40, colour, -20, worm=True),
-        "aphid": lambda: small.aphid(60, 72, 28, colour, -30),
-        "psyllid": lambda: insects.wasp(60, 74, 34, colour, -70),
-        "whitefly": lambda: small.whitefly(60, 74, 38),
-        "scale": lambda: "".join(small.scale_cover(x, y, 17, colour, "#3d352b") for x, y in ((44, 58), (76, 66), (54, 96))),
-        "mealybug": lambda: small.mealybug(60, 72, 36, -10),
-        "hopper": lambda: insects.hopper(60, 72, 40, colour, -20),
-        "thrips": lambda: small.thrips(60, 72, 84, -20, colour),
-        "bug": lambda: insects.bug(60, 74, 38, colour),
-        "lace bug": lambda: insects.lace_bug(60, 74, 40, colour=colour),
-        "moth": lambda: insects.moth(60, 76, 44, colour),
-        "sawfly": lambda: insects.wasp(60, 76, 42, colour, -80),
-        "leaf beetle": lambda: insects.beetle(60, 76, 38, colour, slim=0.7),
-        "ladybird": lambda: insects.beetle(60, 76, 36, colour, slim=0.9, spots=7),
-        "beetle": lambda: insects.beetle(60, 76, 40, colour, slim=0.55),
-        "weevil": lambda: insects.beetle(60, 80, 36, colour, slim=0.58, snout=True),
-        "borer": lambda: insects.beetle(60, 76, 44, colour, slim=0.34),
-        "fly": lambda: insects.fly(60, 76, 40, colour),
-        "midge": lambda: insects.fly(60, 76, 34, colour),
-        "hoverfly": lambda: insects.fly(60, 76, 40, colour),
-        "wasp": lambda: insects.wasp(60, 76, 40, colour, sting=True),
-        "bee": lambda: insects.fly(60, 76, 40, colour),
+        "mite": lambda: marked.mite(drawn, colour),
+        "gall mite": lambda: small.mite(60, 72, 40, skin, -20, worm=True),
+        "aphid": lambda: marked.aphid(drawn, colour),
+        "psyllid": lambda: insects.wasp(60, 74, 34, skin, -70),
+        "whitefly": lambda: marked.whitefly(drawn, colour),
+        "scale": lambda: marked.scales(drawn, colour),
+        "mealybug": lambda: small.mealybug(60, 72, 36, -10, skin),
+        "hopper": lambda: insects.hopper(60, 72, 40 * drawn.size, skin, -20),
+        "thrips": lambda: small.thrips(60, 72, 84 * drawn.size, -20, skin),
+        "bug": lambda: marked.bug(drawn, colour),
+        "lace bug": lambda: marked.lace_bug(drawn, colour),
+        "moth": lambda: moth(drawn, colour),
+        "sawfly": lambda: insects.wasp(60, 76, 42 * drawn.size, skin, -80),
+        "leaf beetle": lambda: marked.beetle(drawn, colour, slim=0.7),
+        "ladybird": lambda: marked.beetle(drawn, colour, slim=0.9, spots=7),
+        "beetle": lambda: marked.beetle(drawn, colour, slim=0.55),
+        "weevil": lambda: marked.beetle(drawn, colour, slim=0.58, snout=True),
+        "borer": lambda: marked.beetle(drawn, colour, slim=0.34, horns=drawn.slim * 3 or 0.5),
+        "fly": lambda: marked.fly(drawn, colour),
+        "midge": lambda: marked.fly(drawn, colour, 34),
+        "hoverfly": lambda: marked.fly(drawn, colour),
+        "wasp": lambda: insects.wasp(60, 76, 40 * drawn.size, skin, sting=True),
+        "bee": lambda: marked.fly(drawn, colour),
         "lacewing": lambda: insects.lacewing(64, 80, 46),
-        "ant": lambda: insects.ant(60, 72, 34, -20, colour),
-        "grasshopper": lambda: insects.grasshopper(60, 76, 46, colour),
+        "ant": lambda: insects.ant(60, 72, 34, -20, skin),
+        "grasshopper": lambda: insects.grasshopper(60, 76, 46, skin),
         "earwig": lambda: insects.earwig(62, 74, 36),
-        "slug": lambda: small.slug(60, 84, 92, colour, house=True),
-        "spider": lambda: small.spider(60, 72, 24, colour),
-        "mammal": _prints,
+        "slug": lambda: small.slug(60, 84, 92, skin, house=True),
+        "spider": lambda: small.spider(60, 72, 24, skin),
+        "mammal": lambda: _prints(drawn),
         "bird": _bird,
     }
     return draw.get(body, lambda: "")()
 
 
-def _prints() -> str:
-    return "".join(
-        svg.ellipse(x, y, 8, 10, "#8a6f52")
-        + "".join(svg.circle(x - 9 + 6 * n, y - 13 - (3 if n in (1, 2) else 0), 3, "#8a6f52") for n in range(4))
-        for x, y in ((42, 108), (76, 82), (44, 56))
-    )
+TOES = 4
+SLOTS = 2
+"""Toes of an animal that goes on hoofs."""
+
+
+def _prints(drawn: Drawn) -> str:
+    """Its track: two slots of a hoof, or a pad with so many toes, with claws where it digs."""
+    skin, places = drawn.colour or "#8a6f52", ((42, 108), (76, 82), (44, 56))
+    if drawn.spots == SLOTS:
+        slot = "M{x} {y}c-7 4 -9 -14 -1 -22c4 6 4 16 1 22Z"
+        return "".join(svg.path(slot.format(x=x - 2, y=y + 8) + slot.format(x=x + 9, y=y + 8), skin) for x, y in places)
+    toes, size = drawn.spots or TOES, drawn.size
+    parts = []
+    for x, y in places:
+        parts.append(svg.ellipse(x, y, 8 * size, 10 * size * (drawn.slim or 1), skin))
+        for n in range(toes):
+            toe_x, toe_y = x + size * 6 * (n - (toes - 1) / 2), y - size * (13 if n in (0, toes - 1) else 16)
+            parts.append(svg.circle(toe_x, toe_y, 3 * size, skin))
+            if drawn.horn:
+                parts.append(svg.path(f"M{toe_x:.1f} {toe_y - 3:.1f}l0 -6", stroke=drawn.horn, width=1.8))
+    return "".join(parts)
 
 
 def _bird() -> str:
@@ -142,14 +165,14 @@ def _pupa(body: str, colour: str) -> str:
     return larvae.pupa(60, 72, 40, colour)
 
 
-def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str) -> str:
+def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str, drawn: Drawn = PLAIN) -> str:
     """One stage of a body type. Nymphs are small adults, but for scales, whiteflies and psyllids, which lie flat."""
     rng = random.Random(zlib.crc32(f"{seed}{stage}".encode()))
     young, grown = colours[0] or "#e9dfc0", colours[1] or "#8a7a5a"
     if stage == "egg":
         return _eggs(body, young, rng)
     if stage == "larva":
-        return _larva(body, young)
+        return _larva(body, young, drawn)
     if stage == "pupa":
         return _pupa(body, "#7a4a22")
     if stage == "nymph":
@@ -160,14 +183,31 @@ def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str) -> st
                 + svg.circle(x - 11, y + 4, 2, svg.RUST)
                 for x, y, turn in ((42, 60, 10), (78, 70, -30), (52, 98, 40))
             )
-        return f'<g transform="translate(60 72) scale(0.62) translate(-60 -72)">{_adult(body, young, young)}</g>'
-    return _adult(body, young, grown)
+        return f'<g transform="translate(60 72) scale(0.62) translate(-60 -72)">{_adult(body, young, young, drawn)}</g>'
+    return _adult(body, young, grown, drawn)
 
 
 @functools.cache
-def stage_svg(body: str, stage: str, colours: tuple[str, str], seed: str, title: str) -> str:
-    return svg.document(stage_body(body, stage, colours, seed), title, "6 20 108 104")
+def stage_svg(
+    body: str, stage: str, colours: tuple[str, str], seed: str, title: str, drawn: Drawn = PLAIN, marks: tuple[str, ...] = ()
+) -> str:
+    return svg.document(stage_body(body, stage, colours, seed, drawn) + callouts.rings(stage, marks), title, "6 20 108 104")
 
 
-def of_agent(agent: Agent, stage: str) -> str:
-    return stage_svg("gall mite" if agent.family == "Eriophyidae" else agent.body, stage, agent.colours, agent.id, f"{agent.name}: {stage}")
+def drawn_of(agent: Agent, stage: str) -> Drawn:
+    """How a stage is drawn; a nymph looks like its elders, where nothing else is told of it."""
+    return agent.drawn.get(stage) or (agent.drawn.get("adult") if stage == "nymph" else None) or PLAIN
+
+
+def of_agent(agent: Agent, stage: str, marks: tuple[str, ...] = ()) -> str:
+    """marks: what is ringed, in the order of the numbers; of drawn.TOLD."""
+    body = "gall mite" if agent.family == "Eriophyidae" else agent.body
+    return stage_svg(body, stage, agent.colours, agent.id, f"{agent.name}: {stage}", drawn_of(agent, stage), marks)
+
+
+def stages_of(agent: Agent) -> tuple[str, ...]:
+    """The stages that can be drawn, what does the harm first; of a kind those that do it."""
+    there = tuple(dict.fromkeys((*agent.feeds, *agent.stages))) if agent.is_kind else agent.stages
+    first = [stage for stage in agent.feeds if stage in there]
+    rest = [stage for stage in ("adult", "larva", "nymph", "pupa", "egg") if stage in there]
+    return tuple(dict.fromkeys((*first, *rest))) if agent.body not in UNDRAWN else ()

@@ -9,9 +9,10 @@ from markupsafe import Markup
 
 from bootmark import say
 from bootmark.core.catalogue.model import PARTS, Catalogue, Sign
+from bootmark.core.field.resolve import resolve
 from bootmark.core.field.tappable import signs_for
-from bootmark.core.types import STATES
-from bootmark.drawing.plant import label, plant_parts
+from bootmark.core.types import STATES, Case
+from bootmark.drawing.plant import parts, shape_of
 from bootmark.say import bench as bench_words
 from bootmark.services.base import memo
 from bootmark.services.scouting.looks import Answered
@@ -47,12 +48,17 @@ def pick_from(catalogue: Catalogue, crop: str, family: str = "") -> Pick:
 def _pick(catalogue: Catalogue, crop: str, family: str) -> Pick:
     signs = signs_for(catalogue, crop, family)
     used = [part for part in PARTS if any(sign.part == part for sign in signs)]
+    leaf = leaf_of(catalogue, crop, family)
+    case, _ = resolve(Case(crop, family=family), catalogue)
+    plant = parts(shape_of(catalogue.crops.get(crop), case.habit, leaf))
+    shown = {part.name for part in plant}
     drawn = {
         "signs": signs,
-        "parts": used,
-        "plant": list(plant_parts()),
-        "labels": {part: label(part) for part in used},
-        "leaf": leaf_of(catalogue, crop, family),
+        # What this plant has not got stands last.
+        "parts": sorted(used, key=lambda part: part not in shown),
+        "plant": [(part.name, part.body) for part in plant],
+        "labels": {part.name: part.label for part in plant if part.name in used},
+        "leaf": leaf,
     }
     return Pick(Markup(render_template("bench_pick.html", pick=drawn)), script_of(signs))  # noqa: S704 - a template of ours
 

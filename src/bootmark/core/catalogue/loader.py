@@ -4,14 +4,17 @@ import functools
 import hashlib
 import tomllib
 from collections.abc import Mapping
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 from bootmark.core import judgement
+from bootmark.core.catalogue import drawn
 from bootmark.core.catalogue.entry import read_agent
 from bootmark.core.catalogue.kinds import as_kind, inherit, shares
 from bootmark.core.catalogue.model import HABITS, PARTS, STAGES, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
+from bootmark.core.catalogue.shapes import BY_HABIT, Bears, Keeps, Stand
 from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent
@@ -83,6 +86,9 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.words("also", []),
             row.text("leaf", "ovate"),
             row.one_of("habit", HABITS, "herb"),
+            row.member("stand", Stand, BY_HABIT[table.get("habit", "herb")]),
+            row.member("bears", Bears, Bears.CAPSULE),
+            row.member("keeps", Keeps, Keeps.NOTHING),
         )
         row.done()
     return crops
@@ -133,6 +139,8 @@ def load(folder: Path = HERE) -> Catalogue:
         for enemy in agent.enemies:
             if enemy.agent not in agents and enemy.agent not in aliases:
                 raise CatalogueError(f"{agent.id}.toml: enemy {enemy.agent!r} is not in the catalogue")
+    marks = drawn.read(common.get("drawn", {}), {agent.id: agent.of for agent in agents.values()}, STAGES)
+    agents = {agent.id: replace(agent, drawn=marks.get(agent.id, {})) for agent in agents.values()}
     named = {agent.id: agent.name for agent in agents.values()}
     agents = {agent.id: agent.with_enemy_names(named, aliases) for agent in agents.values()}
     return Catalogue(agents, signs, looks, crops, digest[:16], aliases)

@@ -5,6 +5,8 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from bootmark.core import judgement
+from bootmark.core.catalogue.drawn import Drawn
+from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Work
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
@@ -78,7 +80,10 @@ class Look:
 
 @dataclass(frozen=True)
 class Crop:
-    """A crop, orchard tree or ornamental. also: other names it is looked for by; leaf: its form, for drawings; habit: one of HABITS."""
+    """A crop, orchard tree or ornamental. also: other names it is looked for by; habit: one of HABITS.
+
+    leaf, stand, bears, keeps: its leaf's form, how it stands, its fruit and what it keeps below ground, for drawings.
+    """
 
     id: str
     name: str
@@ -88,6 +93,9 @@ class Crop:
     also: tuple[str, ...] = ()
     leaf: str = "ovate"
     habit: str = "herb"
+    stand: Stand = Stand.SHOOT
+    bears: Bears = Bears.CAPSULE
+    keeps: Keeps = Keeps.NOTHING
 
     def match(self, letters: str) -> int:
         """1 where its name begins with these letters, 2 where a word of any of its names does, 0 where none does."""
@@ -313,6 +321,7 @@ class Agent:
     generic: bool = False
     listed: frozenset[str] = frozenset()
     retired: tuple[Control, ...] = ()
+    drawn: Mapping[str, Drawn] = field(default_factory=dict)
 
     @property
     def is_kind(self) -> bool:

@@ -13,6 +13,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import loader, model
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
+from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spell, Work
 
 Schema = dict[str, Any]
@@ -180,7 +181,14 @@ def signs(catalogue: Catalogue) -> Schema:
 def crops() -> Schema:
     crop = _table(
         {"name": TEXT, "family": TEXT, "group": TEXT, "place": _one_of(Place)},
-        {"also": _list(TEXT, "Other names that it is looked for by."), "leaf": TEXT, "habit": _one_of(model.HABITS)},
+        {
+            "also": _list(TEXT, "Other names that it is looked for by."),
+            "leaf": TEXT,
+            "habit": _one_of(model.HABITS),
+            "stand": _one_of(Stand),
+            "bears": _one_of(Bears),
+            "keeps": _one_of(Keeps),
+        },
     )
     return _document("Crops", {"type": "object", "additionalProperties": crop})
 

@@ -3,7 +3,7 @@
 from flask import Blueprint, Response, abort, request
 
 from bootmark.core.catalogue import default
-from bootmark.core.catalogue.model import STAGES
+from bootmark.core.catalogue.drawn import TOLD
 from bootmark.drawing import stages
 from bootmark.drawing.leaf import FORMS
 from bootmark.drawing.plant import plant_svg
@@ -30,9 +30,10 @@ def sign(sign: str) -> Response:
 @blueprint.get("/drawing/stage/<agent>/<stage>.svg")
 def stage(agent: str, stage: str) -> Response:
     entry = default().agents.get(agent)
-    if entry is None or stage not in STAGES or stage not in entry.stages:
+    marks = tuple(request.args.getlist("mark"))
+    if entry is None or stage not in (*entry.stages, *stages.stages_of(entry)) or not set(marks) <= set(TOLD) or len(marks) > len(TOLD):
         abort(404)
-    return _svg(stages.of_agent(entry, stage))
+    return _svg(stages.of_agent(entry, stage, marks))
 
 
 @blueprint.get("/drawing/plant.svg")

@@ -3,16 +3,20 @@
 import datetime as dt
 import itertools
 from collections import Counter
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Blueprint, abort, g, render_template, request
 
 from bootmark import say
 from bootmark.core.catalogue import guide
+from bootmark.core.catalogue.drawn import differing
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent
 from bootmark.core.catalogue.values import values_of
+from bootmark.drawing import stages
 from bootmark.drawing.leaf import FORMS
 from bootmark.drawing.signs import takes_form
+from bootmark.say.drawn import described
 from bootmark.services.base import ground
 from bootmark.services.seasons import forecasts
 from bootmark.web.guard import db, now, on_farm, the_farm
@@ -79,9 +83,8 @@ def page() -> str:
 
 
 def face(agent: Agent) -> tuple[str, str]:
-    """What stands for an agent in a list: the drawing of a stage, or of its most telling sign."""
-    stage = next((stage_name for stage_name in ("adult", "larva", "nymph") if stage_name in agent.stages), "")
-    if stage and agent.body != "none":
+    """What stands for an agent in a list: the drawing of the stage that does the harm, or of its most telling sign."""
+    for stage in stages.stages_of(agent)[:1]:
         return "stage", stage
     shows = sorted(agent.shows.values(), key=lambda show: (not show.confirms, -show.chance))
     return "sign", shows[0].sign
@@ -95,24 +98,27 @@ def agent(agent: str) -> str:
     entry = g.catalogue.agent(agent)
     today = now().date()
     where, events = _events(entry, today)
-    stages = {stage: _here(entry.year[stage]) for stage in STAGES if stage in entry.year}
-    rest = frozenset(range(1, 13)) - frozenset[int]().union(*stages.values()) if stages else frozenset[int]()
-    winter = (entry.winters_as, rest | (stages.get(entry.winters_as) or frozenset())) if entry.winters_as in stages else None
-    shows = sorted(entry.shows.values(), key=lambda shows: (not shows.confirms, -shows.chance))
+    year = {stage: _here(entry.year[stage]) for stage in STAGES if stage in entry.year}
+    rest = frozenset(range(1, 13)) - frozenset[int]().union(*year.values()) if year else frozenset[int]()
+    winter = (entry.winters_as, rest | (year.get(entry.winters_as) or frozenset())) if entry.winters_as in year else None
+    kind = g.catalogue.agents.get(entry.of)
+    # What tells it from the rest of its kind comes first.
+    shows = sorted(entry.shows.values(), key=lambda shows: (not shows.confirms, bool(kind and shows.sign in kind.shows), -shows.chance))
     values = list(values_of(entry, g.catalogue))
     return render_template(
         "agent.html",
         agent=entry,
         catalogue=g.catalogue,
         shows=shows,
-        wheel=wheel_svg(say.line("The year of the {agent} at this farm", agent=entry.in_sentence), stages, winter, today, events)
-        if stages
+        wheel=wheel_svg(say.line("The year of the {agent} at this farm", agent=entry.in_sentence), year, winter, today, events)
+        if year
         else "",
         events=events,
         where=where,
         leaf=leaf_of(entry),
         hosts=_hosts(entry),
-        kind=g.catalogue.agents.get(entry.of),
+        kind=kind,
+        stages=stages.stages_of(entry),
         members=sorted(g.catalogue.members(entry.id), key=lambda member: member.name),
         listed=entry.listed_in(the_farm().region),
         rests_on=Counter(value.source.partition(":")[0] for value in values).most_common(),
@@ -149,7 +155,43 @@ def apart() -> str:
     agents = tuple(g.catalogue.agents[agent] for agent in wanted)
     rows = guide.apart(g.catalogue, agents) if len(agents) > 1 else ()
     everyone = sorted(g.catalogue.agents.values(), key=lambda agent: agent.name)
-    return render_template("apart.html", agents=agents, rows=rows, everyone=everyone, most=guide.MOST_APART, face=face)
+    return render_template(
+        "apart.html", agents=agents, rows=rows, everyone=everyone, most=guide.MOST_APART, face=face, shown=_side_by_side(agents)
+    )
+
+
+@dataclass(frozen=True)
+class SideBySide:
+    """Agents in one stage, with what is drawn differently. marks: names of what differs; words: of each agent, in that order."""
+
+    stage: str
+    marks: tuple[str, ...]
+    words: tuple[tuple[str, ...], ...]
+
+
+def _begun(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+def _side_by_side(agents: tuple[Agent, ...]) -> list[SideBySide]:
+    """The stages that all of them have, what does the harm first."""
+    if len(agents) < 2:
+        return []
+    sheets = []
+    for stage in stages.stages_of(agents[0]):
+        if stage in ("egg", "pupa") or not all(stage in stages.stages_of(agent) for agent in agents):
+            continue
+        drawings = [stages.drawn_of(agent, stage) for agent in agents]
+        body, *others = {agent.body for agent in agents}
+        described_by = (
+            {}
+            if others
+            else {name: [_begun(described(say.tongue(), drawn, name, body)) for drawn in drawings] for name in differing(drawings)}
+        )
+        # Two yellows are one word, and no difference that a reader could see.
+        marks = tuple(name for name, words in described_by.items() if len(set(words)) > 1)
+        sheets.append(SideBySide(stage, marks, tuple(tuple(described_by[name][place] for name in marks) for place in range(len(agents)))))
+    return sheets
 
 
 @blueprint.get("/f/<uuid:farm>/guide/drawings")

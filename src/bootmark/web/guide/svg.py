@@ -68,18 +68,6 @@ def wheel_svg(
     for month in range(12):
         inner_end, two = _at(month / 12, 30), _at(month / 12, OUTER + 12)
         parts.append(svg.line([inner_end, two], themed.rule, 1))
-        x, y = _at((month + 0.5) / 12, OUTER + 13)
-        parts.append(
-            svg.text(
-                say.tongue().formats.month(dt.date(2001, month + 1, 1))[0],
-                round(x, 1),
-                round(y + 5, 1),
-                size=14,
-                anchor="middle",
-                weight="600",
-                fill=themed.slate,
-            )
-        )
     for place, (stage, months) in enumerate(stages.items()):
         outer = OUTER - place * (RING + GAP)
         for first, count in runs(months):
@@ -100,8 +88,22 @@ def wheel_svg(
             svg.circle(x, y, 9, themed.boot)
             + svg.text(number, round(x, 1), round(y + 5, 1), size=14, anchor="middle", weight="700", fill=themed.page)
         )
+    for month in range(12):
+        x, y = _at((month + 0.5) / 12, OUTER + 13)
+        parts.append(
+            svg.text(
+                say.tongue().formats.month(dt.date(2001, month + 1, 1))[0],
+                round(x, 1),
+                round(y + 5, 1),
+                size=14,
+                anchor="middle",
+                weight="600",
+                fill=themed.slate,
+                halo=themed.paper,
+            )
+        )
     share = (today.timetuple().tm_yday - 1) / 365
-    parts.append(svg.line([_at(share, 24), _at(share, OUTER + 8)], themed.rust, 2.4))
+    parts.append(svg.line([_at(share, 24), _at(share, OUTER + 3)], themed.rust, 2.4))
     parts.append(svg.circle(MIDDLE, MIDDLE, 24, themed.paper, themed.rust, 1.6))
     parts.append(svg.text(say.line("today"), MIDDLE, MIDDLE + 5, size=13, anchor="middle", weight="700", fill=themed.rust))
     return svg.document("".join(parts), title, "-12 -12 324 324")
