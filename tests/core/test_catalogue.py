@@ -136,6 +136,9 @@ class Refusals(unittest.TestCase):
         ):
             spoilt = replace(CATALOGUE, agents={**CATALOGUE.agents, mite.id: replace(mite, **change)})
             self.assertTrue(any(words in fault for fault in check.faults(spoilt)), (words, check.faults(spoilt)))
+        marking = replace(mite.controls[0], marks=("dragon-tree",))
+        spoilt = replace(CATALOGUE, agents={**CATALOGUE.agents, mite.id: replace(mite, controls=(marking, *mite.controls[1:]))})
+        self.assertTrue(any("dragon-tree, which is no crop" in fault for fault in check.faults(spoilt)))
         blight = CATALOGUE.agents["fire-blight"]
         sprays = tuple(control for control in blight.controls if control.kind not in check.GENTLE)
         spoilt = replace(CATALOGUE, agents={**CATALOGUE.agents, blight.id: replace(blight, controls=sprays)})

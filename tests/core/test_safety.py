@@ -7,7 +7,7 @@ from bootmark.core.catalogue import default
 from bootmark.core.field import call, called, identify
 from bootmark.core.meanings import AgentKind, ControlKind, VerdictKind
 from bootmark.core.messages import Says
-from bootmark.core.types import Case, CropState, Decision, Finding, Policy, StageNow
+from bootmark.core.types import Case, CropState, Decision, Finding, Policy, Sample, StageNow
 
 CATALOGUE = default()
 
@@ -78,6 +78,54 @@ class SecondWord(unittest.TestCase):
         lone = called.with_signs(proved(leaving[0].id), {sign: "seen"}, [leaving[0].id], {}, CATALOGUE)
         with_other = called.with_signs(proved(leaving[0].id), {sign: "seen"}, [agent.id for agent in leaving[:2]], {}, CATALOGUE)
         self.assertEqual((lone.shared, with_other.shared), (frozenset(), frozenset({sign})))
+
+
+class Plants(unittest.TestCase):
+    """What a plant suffers from is said, and has its months. Silver leaf, oak wilt, bleeding: common practice, no source."""
+
+    def on_plant(self, crop: str, month: int, hemisphere: str = "north") -> dict[str, Says]:
+        finding = proved("any-canker", "cankers", "gum")
+        state = CropState(crop, month=month, hemisphere=hemisphere)
+        decision = call.decide(finding, StageNow(), None, None, None, state, Policy())
+        return {choice.control: choice.reason.kind for choice in decision.choices}
+
+    def test_stone_fruit_is_not_cut_in_winter_nor_oak_in_spring(self) -> None:
+        for crop, month, hemisphere, closed in (
+            ("plum", 12, "north", True), ("plum", 7, "north", False), ("plum", 7, "south", True), ("plum", 12, "south", False),
+            ("oak", 5, "north", True), ("oak", 1, "north", False), ("pear", 12, "north", False),
+        ):  # fmt: skip
+            reason = self.on_plant(crop, month, hemisphere)["prune-out"]
+            self.assertEqual(reason == Says.CONTROL_CLOSED, closed, (crop, month, hemisphere))
+
+    def test_a_material_that_marks_the_plant_says_so(self) -> None:
+        finding = proved("any-soft-scale", "brown-domes", "sticky-shine")
+        for crop, marked in (("maple", True), ("citrus", False)):
+            decision = call.decide(finding, StageNow(), Sample("leaf", (9,) * 20, ()), None, None, CropState(crop, month=6), Policy())
+            offered = {choice.control for choice in decision.choices if choice.offered}
+            said = [
+                caution.sign or str(caution.facts.get("control")) for caution in decision.cautions if caution.kind == Says.CONTROL_MARKS
+            ]
+            self.assertEqual(bool(said), marked and "summer-oil" in offered, crop)
+
+    def test_the_first_act_is_an_adviser_s_where_the_farm_has_no_order_of_its_own(self) -> None:
+        finding = proved("any-chafer", "c-shaped-grubs", "turf-lifts-like-a-carpet")
+        own = [choice.control for choice in on(finding, "lawn").choices]
+        self.assertEqual(own, [control.id for control in CATALOGUE.agents["any-chafer"].controls])
+        ordered = Policy((ControlKind.CULTURAL, ControlKind.LIVING, ControlKind.PHYSICAL))
+        decision = call.decide(finding, StageNow(), None, None, None, CropState("lawn"), ordered)
+        self.assertEqual(decision.choices[0].control, "water-well")
+
+
+class Held(unittest.TestCase):
+    def test_nothing_is_done_in_a_block_that_is_held(self) -> None:
+        mite = proved("two-spotted-spider-mite", "mites-and-round-eggs")
+        sample = Sample("leaf", (40, 41) * 10, ())
+        for finding, counted in ((mite, sample), (proved("any-canker", "cankers", "gum"), None)):
+            for on_hold in (False, True):
+                state = CropState("raspberry", month=6, on_hold=on_hold)
+                decision = call.decide(finding, StageNow(), counted, None, None, state, Policy())
+                self.assertEqual(any(choice.offered for choice in decision.choices), not on_hold)
+                self.assertEqual(decision.headline.kind == Says.CALL_HELD, on_hold)
 
 
 class Listed(unittest.TestCase):

@@ -66,6 +66,8 @@ class Says(StrEnum):
     CONTROL_INSIDE = "control.inside"
     CONTROL_NOT_LISTED = "control.not-listed"
     CONTROL_HELD = "control.held"
+    CONTROL_CLOSED = "control.closed"
+    CONTROL_MARKS = "control.marks"
     CONTROL_COUNT_FIRST = "control.count-first"
     DANGER = "danger"
     DANGER_PERHAPS = "danger.perhaps"

@@ -28,6 +28,8 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_ASK: "Look once more before you act. {look:do}",
     Says.CONTROL_INSIDE: "They are in already: a cover would keep them in.",
     Says.CONTROL_NOT_LISTED: "It need not be reported here.",
+    Says.CONTROL_CLOSED: "Not on this plant in these months: {why:|inside}.",
+    Says.CONTROL_MARKS: "{control:name} may mark or burn this plant: try it on three leaves and wait two days.",
     Says.CONTROL_HELD: "Not while the block is held: the plant health authority says what is done.",
     Says.CONTROL_COUNT_FIRST: "Not before a count.",
     Says.DANGER: "{agent:hurts}",

@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Iterator
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Agent, Catalogue
+from bootmark.core.catalogue.model import HABITS, Agent, Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.values import values_of
 from bootmark.core.field.count import interval
@@ -75,6 +75,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
         yield f"{agent.id}: nothing is known against it but to spray"
     yield from _stages(agent)
     yield from _targets(agent)
+    yield from _plants(catalogue, agent)
     yield from _plans(agent)
     for control in agent.controls:
         if control.kind == ControlKind.CONVENTIONAL and not any("label" in caution for caution in control.cautions):
@@ -122,6 +123,14 @@ def _targets(agent: Agent) -> Iterator[str]:
         aims = {agent.id, agent.of, *agent.order.replace(",", " ").split()}
         if control.targets and aims.isdisjoint(control.targets):
             yield f"{agent.id}: {control.id} works on {', '.join(control.targets)} only"
+
+
+def _plants(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
+    """Plants that a control waits on or may mark."""
+    plants = {*catalogue.crops, *HABITS}
+    for control in agent.controls:
+        for plant in {*control.closed, *control.marks} - plants:
+            yield f"{agent.id}: {control.id} tells of {plant}, which is no crop and no habit"
 
 
 def _copies(catalogue: Catalogue) -> Iterator[str]:

@@ -12,6 +12,7 @@ from bootmark.core import judgement, units
 from bootmark.core.catalogue import model
 from bootmark.core.catalogue.model import (
     Agent,
+    Closed,
     Control,
     Crop,
     Enemy,
@@ -144,6 +145,8 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         by_hand=row.get("by_hand", bool, False),
         final=row.get("final", bool, False),
         retired=row.get("retired", bool, False),
+        closed={plant: _closed(closed) for plant, closed in row.tables("closed").items()} if "closed" in row.table else {},
+        marks=row.words("marks", []),
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")
@@ -196,6 +199,12 @@ def _species(top: Reader) -> model.Species | None:
     species = model.Species(row.text("matters", ""), row.text("tells", ""))
     row.done()
     return species
+
+
+def _closed(row: Reader) -> Closed:
+    closed = Closed(_span(row, row.get("months", list)), row.text("why"))
+    row.done()
+    return closed
 
 
 def _span(reader: Reader, months: Any) -> frozenset[int]:

@@ -188,6 +188,14 @@ class Enemy:
 
 
 @dataclass(frozen=True)
+class Closed:
+    """Months in which a control is not done to a plant, and why."""
+
+    months: frozenset[int]
+    why: str
+
+
+@dataclass(frozen=True)
 class Control:
     """One way to act.
 
@@ -196,7 +204,8 @@ class Control:
     phase; where both are empty it kills all animals of its stages; months: when it may be done, none for any; not_with: signs beside which
     it does harm; keeps_out: a barrier, which keeps in what is in already; targets: orders, kinds or agents, the only ones that it works on;
     not_on: habits of plants that it is never done to; needs: signs that must have been seen; needs_absent: signs that must have been
-    looked for in vain; by_hand: it brings a hand near; final: what it takes away does not come back.
+    looked for in vain; by_hand: it brings a hand near; final: what it takes away does not come back; closed: crops or habits on which it
+    waits for other months; marks: crops that it may mark or burn.
     """
 
     id: str
@@ -233,6 +242,8 @@ class Control:
     by_hand: bool = False
     final: bool = False
     retired: bool = False
+    closed: Mapping[str, Closed] = field(default_factory=dict)
+    marks: tuple[str, ...] = ()
 
     @property
     def in_sentence(self) -> str:

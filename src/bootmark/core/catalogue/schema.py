@@ -67,6 +67,8 @@ def _control(source: Schema) -> Schema:
         "not_on": _list(_one_of(model.HABITS), "Habits of plants that it is never done to."),
         "needs": _list(TEXT, "Signs that must have been seen."), "needs_absent": _list(TEXT, "Signs that must be known absent."),
         "by_hand": FLAG, "final": FLAG, "retired": FLAG,
+        "closed": {"type": "object", "additionalProperties": _table({"months": MONTHS, "why": TEXT}, {}, "Plants on which it waits.")},
+        "marks": _list(TEXT, "Crops that it may mark or burn."),
     }  # fmt: skip
     return {"properties": fields, "additionalProperties": False}
 

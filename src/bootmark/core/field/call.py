@@ -131,14 +131,15 @@ def _not_a_target(case: _Case, crop: CropState, policy: Policy, catalogue: Catal
             return case.look_first(catalogue)
         if act is None:
             return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
-        case.cautions += (LABEL_FIRST, *_cautions(act)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
+        case.cautions += (LABEL_FIRST, *_cautions(agent, act, crop)) if agent.kind == AgentKind.DISEASE else (LABEL_FIRST,)
         headline = case.of(Says.CALL_CULTURAL, control=act.id, agent_kind=agent.kind)
         return case.decide(DecisionKind.CULTURAL_ACT, headline, act.look_again_days, _success(agent, act))
     return None
 
 
-def _cautions(control: Control) -> tuple[Message, ...]:
-    return tuple(says(Says.CATALOGUE_CAUTION, caution=caution) for caution in control.cautions)
+def _cautions(agent: Agent, control: Control, crop: CropState) -> tuple[Message, ...]:
+    marks = (says(Says.CONTROL_MARKS, agent=agent.id, control=control.id),) if {crop.crop, crop.habit} & set(control.marks) else ()
+    return (*marks, *(says(Says.CATALOGUE_CAUTION, caution=caution) for caution in control.cautions))
 
 
 def _success(agent: Agent, control: Control) -> Message:
@@ -311,7 +312,7 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
     agent = case.agent
     case.choices = choices(agent, stage, crop, policy, finding)
     offered = [choice for choice in case.choices if choice.offered]
-    cautions = (caution for choice in offered for caution in _cautions(agent.control(choice.control)))
+    cautions = (caution for choice in offered for caution in _cautions(agent, agent.control(choice.control), crop))
     case.cautions += (LABEL_FIRST, *dict.fromkeys(cautions))
     today = stage.today
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window

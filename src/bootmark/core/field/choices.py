@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Agent, Control, turned
+from bootmark.core.catalogue.model import UNSPRAYED, Agent, Control, turned
 from bootmark.core.field import proofs
-from bootmark.core.meanings import Activity, AgentKind
+from bootmark.core.meanings import Activity, AgentKind, ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
 
@@ -37,6 +37,9 @@ class _At:
             return says(Says.CONTROL_NOT_LISTED)
         if self.crop.habit in control.not_on:
             return says(Says.CONTROL_NOT_ON, habit=self.crop.habit)
+        closed = control.closed.get(self.crop.crop) or control.closed.get(self.crop.habit)
+        if closed and month and month in turned(closed.months, self.crop.hemisphere):
+            return says(Says.CONTROL_CLOSED, why=closed.why)
         if control.months and month and month not in turned(control.months, self.crop.hemisphere):
             return says(Says.CONTROL_SEASON)
         return None
@@ -97,11 +100,14 @@ def choices(
 ) -> tuple[Choice, ...]:
     """Every control of an agent in the order of the farm's policy, offered or not, each with its reason.
 
-    Reporting comes first where the agent is listed, and last where that is not known. counted: whether a count has been made, without
-    which nothing is sprayed.
+    Where the farm has no order of its own, what is not sprayed stands in the catalogue's order, as an adviser would say it. Reporting
+    comes first where the agent is listed, and last where that is not known. counted: whether a count has been made, without which
+    nothing is sprayed.
     """
     at = _At(agent, stage, crop, policy, finding, counted)
     rank = {kind: place for place, kind in enumerate(policy.order)}
+    if policy.order == tuple(ControlKind):
+        rank |= dict.fromkeys(UNSPRAYED, 0)
     report = -1 if agent.listed_in(crop.region) else len(rank) + 1
 
     def place(control: Control) -> int:
