@@ -33,6 +33,15 @@ class Ask(unittest.TestCase):
         self.assertIn("phone", letter.ask(ENGLISH, lens, "raspberry"))
 
 
+class Names(unittest.TestCase):
+    def test_a_plant_is_called_by_the_sender_s_own_word(self) -> None:
+        for words, name in (
+            ("raspberry", "raspberry"), ("oilseed-rape", "oilseed rape"), ("my old apple tree", "old apple tree"), ("The zucchini", "zucchini"),
+            ("Lemon", "Lemon"), ("a", "a"),
+        ):  # fmt: skip
+            self.assertEqual(letter.plant_name(words, CATALOGUE), name)
+
+
 class Letter(unittest.TestCase):
     def letter(self, crop: str, seen: str, **more: Any) -> letter.Reply:
         _, verdict, decisions = told(crop, seen, **more)

@@ -40,6 +40,14 @@ class Enquiries(DatabaseTest):
         for words, crop in (("zucchini", "squash"), ("SQUASH", "squash"), ("raspb", "raspberry"), ("moonfruit", "moonfruit")):
             self.assertEqual(plants.crop_meant(words, catalogue), crop)
 
+    def test_the_sender_s_own_word_for_the_plant_is_kept_while_its_crop_stays(self) -> None:
+        first = self.save(crop="zucchini")
+        self.assertEqual((first.crop, first.working["called"]), ("squash", "zucchini"))
+        told = self.save(first.id, first.command_id, crop="squash", signs={"chewed-holes": "seen"})
+        self.assertEqual(told.working["called"], "zucchini")
+        moved = self.save(first.id, told.command_id, crop="my old apple tree")
+        self.assertEqual((moved.crop, moved.working["called"]), ("apple", "my old apple tree"))
+
     def test_refusals_name_the_field(self) -> None:
         for more, name in (
             ({"sender": ""}, "sender"),

@@ -57,9 +57,16 @@ class _Parts:
     watch: tuple[str, ...] = ()
 
 
+MINE = frozenset({"my", "our", "the", "a", "an", "some", "this", "these"})
+"""What stands before the plant in a sender's words and not in a letter to them."""
+
+
 def plant_name(crop: str, catalogue: Catalogue) -> str:
     """A plant as a letter calls it: the sender's own word, or a crop's name where its id is all that is known."""
-    return catalogue.crops[crop].name.lower() if crop in catalogue.crops else crop
+    if crop in catalogue.crops:
+        return catalogue.crops[crop].name.lower()
+    words = crop.split()
+    return " ".join(words[1:] if len(words) > 1 and words[0].lower() in MINE else words)
 
 
 def _inside(text: str) -> str:

@@ -83,11 +83,19 @@ def store_enquiry(command: SaveEnquiry, context: Context) -> Enquiry:
     usual = context.catalogue.crops.get(command.crop)
     place = command.place or (usual.place if usual else "field")
     case = case_of(context.farm, context.sent.seen_at, command.crop, command.family, place, command.signs)
-    working = read(case, context)
+    working = read(case, context) | {"called": _called(command.crop, context)}
     verdict = working["verdict"]["kind"]
     seen = any(state == SEEN for state in command.signs.values())
     state = EnquiryState.OPEN if not seen else EnquiryState.ASKED if verdict == VerdictKind.NEEDS_A_LOOK else EnquiryState.ANSWERED
     return Enquiry(**command.model_dump(exclude={"place", "note"}), place=place, verdict=verdict, state=state, working=working)
+
+
+def _called(crop: str, context: Context) -> str:
+    """The sender's own word for the plant. The bench sends the crop's id once it is known: the word of the version before then stands."""
+    word = str(context.sent.payload["crop"]).strip()
+    before = context.session.get(Enquiry, (context.farm_id, context.sent.record_id))
+    kept = before.working.get("called", "") if before and before.crop == crop else ""
+    return kept if kept and word == crop else word
 
 
 def enquiry(session: Session, enquiry_id: uuid.UUID) -> Enquiry:

@@ -38,8 +38,13 @@ def _drawn(enquiry: Enquiry, signs: dict[str, str]) -> dict[str, Any]:
     answered = Answered(case, *identify.answer(case, catalogue=g.catalogue))
     looks = answered.looks
     dangers = answered.verdict.dangers
-    ask = letter.ask(say.tongue(), looks[0], enquiry.crop, g.catalogue, dangers) if looks else say.line("Nothing more need be asked.")
+    ask = letter.ask(say.tongue(), looks[0], _called(enquiry), g.catalogue, dangers) if looks else say.line("Nothing more need be asked.")
     return bench_parts.ranked(answered, onward="answer") | {"ask": ask}
+
+
+def _called(enquiry: Enquiry) -> str:
+    """The plant as its sender calls it. Enquiries of before version 0.6 kept no word of theirs."""
+    return enquiry.working.get("called") or enquiry.crop
 
 
 def _crop_name(crop: str) -> str:
@@ -142,9 +147,9 @@ def answer(enquiry: uuid.UUID) -> str:
     return render_template(
         "reply.html",
         enquiry=row,
-        letter=letter.answer(say.tongue(), case.crop, verdict, [decision for _, decision in decided], g.catalogue),
+        letter=letter.answer(say.tongue(), _called(row), verdict, [decision for _, decision in decided], g.catalogue),
         verdict=verdict,
-        ask=letter.ask(say.tongue(), looks[0], row.crop, g.catalogue, verdict.dangers)
+        ask=letter.ask(say.tongue(), looks[0], _called(row), g.catalogue, verdict.dangers)
         if looks and verdict.kind == VerdictKind.NEEDS_A_LOOK
         else "",
         crop=_crop_name(row.crop),
