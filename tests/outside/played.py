@@ -9,6 +9,7 @@ from typing import Any
 from bootmark.case.__main__ import answered
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.catalogue.model import Control
+from bootmark.core.judgement import UNKNOWN_HARVEST_DAYS
 from bootmark.core.meanings import OPEN_VERDICTS
 from bootmark.core.types import ACTING
 
@@ -127,7 +128,9 @@ def limits(control: Control, seen: set[str], in_flower: bool, days_to_harvest: i
     """What a control on offer passes: bees, the harvest, the roots."""
     if in_flower and "bees" in control.harms:
         yield f"bees: {control.id} on a crop in flower"
-    if days_to_harvest is not None and days_to_harvest < control.harvest_days:
+    # An unknown interval is not nought.
+    interval = control.harvest_days if control.harvest_days is not None else UNKNOWN_HARVEST_DAYS
+    if days_to_harvest is not None and days_to_harvest < interval:
         yield f"harvest: {control.id} {days_to_harvest} days before it"
     if control.id in WATERS and {"soil-sodden", "roots-brown"} & seen:
         yield f"water on rotting roots: {control.id}"

@@ -30,6 +30,7 @@ RECKONERS = {"look.rank", "enquiry.rank", "count.read"}
 """Posts that store nothing, for every member."""
 WRITERS: dict[str, frozenset[Role]] = {
     "book.keep": SCOUTS,
+    "call.answer": SCOUTS,
     "call.make": SCOUTS,
     "clock.step": SCOUTS,
     "devices.sign_out_member": frozenset({Role.OWNER}),

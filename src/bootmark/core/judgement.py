@@ -125,6 +125,8 @@ HARMLESS_LOOK_DAYS = 28
 """days. To the next look at what does no harm. Common practice, 2026-11-23."""
 HARVEST_NEAR_DAYS = 14
 """days. To the harvest, within which picking first is the way out where no control fits. Judgement, 2026-11-23."""
+UNKNOWN_HARVEST_DAYS = 3
+"""days. So near to harvest nothing is offered of which the interval is not known. Judgement, 2026-11-26."""
 ADVISER_DAYS = 2
 """days. To an adviser's answer where no control fits. Common practice, 2026-11-24."""
 

@@ -66,6 +66,7 @@ class Says(StrEnum):
     CONTROL_INSIDE = "control.inside"
     CONTROL_NOT_LISTED = "control.not-listed"
     CONTROL_HELD = "control.held"
+    CONTROL_INTERVAL = "control.interval"
     CONTROL_CLOSED = "control.closed"
     CONTROL_MARKS = "control.marks"
     CONTROL_COUNT_FIRST = "control.count-first"

@@ -50,10 +50,15 @@ class Part:
 
 
 @functools.cache
-def parts(shape: Shape) -> tuple[Part, ...]:
-    """The parts that such a plant has, back to front."""
+def _standing(shape: Shape) -> Standing:
     standing = Standing(shape.leaf, shape.bears, shape.keeps)
     DRAWN[shape.stand](standing)
+    return standing
+
+
+def parts(shape: Shape) -> tuple[Part, ...]:
+    """The parts that such a plant has, back to front. Only the drawing is kept: labels are in the language of whoever asks."""
+    standing = _standing(shape)
     labels = _labels({name: at for name, (_, at) in standing.parts.items()})
     return tuple(Part(name, _reach(name, at, standing) + body, labels[name]) for name, (body, at) in standing.parts.items())
 

@@ -14,6 +14,11 @@ TEXTS: dict[Says, Text] = {
         "Harvest in {days} day, and it must be kept {wanted} days before.",
         "Harvest in {days} days, and it must be kept {wanted} days before.",
     ),
+    Says.CONTROL_INTERVAL: Many(
+        "days",
+        "Harvest is in {days} day, and what must be kept before it is not known here: the product's label says it.",
+        "Harvest is in {days} days, and what must be kept before it is not known here: the product's label says it.",
+    ),
     Says.CONTROL_BEES: "The crop is in flower, and it kills bees.",
     Says.CONTROL_SEASON: "Not in this month.",
     Says.CONTROL_BESIDE: "Not beside this: {sign:name|inside}.",

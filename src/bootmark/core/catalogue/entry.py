@@ -28,6 +28,7 @@ from bootmark.core.catalogue.model import (
 from bootmark.core.catalogue.reader import Reader, nearest
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Work
 
+MATERIALS = (ControlKind.SOFT, ControlKind.CONVENTIONAL)
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
 
@@ -131,8 +132,8 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         tools=row.words("tools", []),
         cautions=row.words("cautions", []),
         source=row.source(),
-        harvest_days=int(row.number("harvest_days", 0)),
-        reentry_hours=int(row.number("reentry_hours", 0)),
+        harvest_days=_interval(row, "harvest_days", kind),
+        reentry_hours=_interval(row, "reentry_hours", kind),
         work=row.member("work", Work, WORK_OF_KIND.get(kind, Work.ANY)),
         lasts_days=int(row.number("lasts_days", 1)),
         months=_span(row, list(row.words("months"))) if "months" in row.table else frozenset(),
@@ -199,6 +200,14 @@ def _species(top: Reader) -> model.Species | None:
     species = model.Species(row.text("matters", ""), row.text("tells", ""))
     row.done()
     return species
+
+
+def _interval(row: Reader, key: str, kind: ControlKind) -> int | None:
+    """Of a material none where nobody says it: an unknown interval is not nought. What is no material has none to keep."""
+    value = row.number(key, None)
+    if value is None:
+        return None if kind in MATERIALS else 0
+    return int(value)
 
 
 def _closed(row: Reader) -> Closed:

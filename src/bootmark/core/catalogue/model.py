@@ -202,10 +202,10 @@ class Control:
     lasts_days: days on which it still kills; harms: groups that it harms ("bees", "predatory mites" ...); at_events: events
     of the heat model that it must meet while they go on; phases: events whose animals it kills as long as they are in that
     phase; where both are empty it kills all animals of its stages; months: when it may be done, none for any; not_with: signs beside which
-    it does harm; keeps_out: a barrier, which keeps in what is in already; targets: orders, kinds or agents, the only ones that it works on;
-    not_on: habits of plants that it is never done to; needs: signs that must have been seen; needs_absent: signs that must have been
-    looked for in vain; by_hand: it brings a hand near; final: what it takes away does not come back; closed: crops or habits on which it
-    waits for other months; marks: crops that it may mark or burn.
+    it does harm; harvest_days, reentry_hours: as recalled, none where they are not known; keeps_out: a barrier, which keeps in what is
+    in already; targets: orders, kinds or agents, the only ones that it works on; not_on: habits of plants that it is never done to; needs:
+    signs that must have been seen; needs_absent: signs that must have been looked for in vain; by_hand: it brings a hand near; final: what
+    it takes away does not come back; closed: crops or habits on which it waits for other months; marks: crops that it may mark or burn.
     """
 
     id: str
@@ -228,8 +228,8 @@ class Control:
     tools: tuple[str, ...]
     cautions: tuple[str, ...]
     source: str
-    harvest_days: int = 0
-    reentry_hours: int = 0
+    harvest_days: int | None = None
+    reentry_hours: int | None = None
     work: Work = Work.ANY
     lasts_days: int = 1
     months: frozenset[int] = frozenset()

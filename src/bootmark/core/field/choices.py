@@ -84,8 +84,11 @@ class _At:
 
     def _of_crop(self, control: Control) -> Message | None:
         crop = self.crop
-        if crop.days_to_harvest is not None and crop.days_to_harvest < control.harvest_days:
-            return says(Says.CONTROL_HARVEST, days=crop.days_to_harvest, wanted=control.harvest_days)
+        if crop.days_to_harvest is not None:
+            wanted = judgement.UNKNOWN_HARVEST_DAYS if control.harvest_days is None else control.harvest_days
+            if crop.days_to_harvest < wanted:
+                kind = Says.CONTROL_INTERVAL if control.harvest_days is None else Says.CONTROL_HARVEST
+                return says(kind, days=crop.days_to_harvest, wanted=wanted)
         if crop.in_flower and "bees" in control.harms:
             return says(Says.CONTROL_BEES)
         return None
