@@ -11,6 +11,18 @@ from tests.sending import send
 from tests.services.lines import PROOFS
 
 BLOCK = "Old pears"
+MOSAIC = dict.fromkeys(("mottled-mosaic", "plants-stunted", "leaves-small"), "seen") | {
+    "two-lines-on-the-strip": "unsure",
+    **dict.fromkeys(
+        (
+            "bronze-rings-on-leaf", "angular-spots", "down-under-spots", "water-soaked-blotches", "white-powder", "rust-pustules",
+            "olive-velvet-spots", "ringed-spots", "curl-on-all-leaves", "curl-on-new-growth-only", "soft-aphids", "jumping-lice",
+            "green-aphids", "pink-aphids", "black-aphids", "leaves-strapped", "curl-up", "yellowing-at-the-margin", "rings-and-lines",
+            "top-wilted", "flower-buds-dropped", "silvering", "bronzing",
+        ),
+        "absent",
+    ),
+}  # fmt: skip
 
 
 class Held(LiveTest):
@@ -52,3 +64,22 @@ class Held(LiveTest):
         self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "#answer .note.bad"))
         self.go("book")
         self.sees("The block is free again.")
+
+    def test_a_sample_that_comes_back_settles_the_call(self) -> None:
+        outline, house, stop = [[0, 0], [9, 0], [9, 9], [0, 9]], "Mosaic house", uuid.uuid4()
+        send("block.save", {"name": house, "crop": "tomato", "place": "greenhouse", "area": 0.1, "outline": outline}, made(house))
+        send("stop.open", {"block_id": str(made(house)), "where": ""}, stop)
+        send("look.record", {"stop_id": str(stop), "signs": MOSAIC, "note": ""}, uuid.uuid4())
+        self.sign_in("scout")
+        self.go(f"call/{stop}")
+        self.sees("Send a sample before you act.")
+        self.press("Make this call")
+        self.go(f"call/{stop}")
+        self.sees("What came back from the clinic")
+        self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "[name=frees]"))
+        self.write("answered_by", "The clinic")
+        self.write("words", "Cucumber mosaic virus.")
+        self.press("Keep the answer")
+        self.sees("The call below rests on it now.")
+        self.sees("Lift")
+        self.assert_accessible()
