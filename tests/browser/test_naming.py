@@ -310,8 +310,22 @@ class Desk(LiveTest):
         self.press("Tell them apart")
         self.sees("Cut the fruit open")
         self.assert_accessible()
+        self.go("guide/apart?agent=tomato-hornworm&agent=tobacco-hornworm")
+        self.sees("Dark blue horn")
+        self.assert_accessible()
         self.go("guide/drawings?leaf=needle&severity=1")
         self.sees("Life stages")
+        self.assert_accessible()
+
+    def test_the_guide_is_opened_by_plant_part_and_what_is_seen(self) -> None:
+        self.sign_in("scout")
+        self.go("guide?crop=pear")
+        part = driver.find(self.chrome, ".plantparts a[aria-label=fruit]")
+        self.chrome.get(f"{self.server.address}{part.get_dom_attribute('href')}")
+        self.sees("What can be seen there")
+        self.assert_accessible()
+        self.press("Entry hole with droppings")
+        self.sees("Codling moth")
         self.assert_accessible()
 
     def test_an_enquiry_is_asked_then_answered_in_a_letter(self) -> None:

@@ -49,6 +49,10 @@ class Apart(unittest.TestCase):
         drawn = CATALOGUE.agents["colorado-potato-beetle"].drawn["adult"]
         self.assertEqual(described(tongue(), drawn, "stripes", "leaf beetle"), "10 black stripes")
 
+    def test_a_larva_of_thrips_is_a_small_thrips(self) -> None:
+        self.assertIn("scale(0.62)", body_of("western-flower-thrips", "larva"))
+        self.assertNotIn("scale(0.62)", body_of("codling-moth", "larva"))
+
     def test_a_face_is_the_stage_that_does_the_harm(self) -> None:
         for agent, stage in (
             ("codling-moth", "larva"),

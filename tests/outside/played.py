@@ -9,8 +9,9 @@ from typing import Any
 from bootmark.case.__main__ import answered
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.catalogue.model import Control
+from bootmark.core.field.activity import activity
 from bootmark.core.judgement import UNKNOWN_HARVEST_DAYS
-from bootmark.core.meanings import OPEN_VERDICTS
+from bootmark.core.meanings import OPEN_VERDICTS, Activity
 from bootmark.core.types import ACTING
 
 FILE = Path(__file__).with_name("cases.txt")
@@ -154,7 +155,8 @@ def always(
             yield f"a control without proof: {agent.id}"
         for row in on_offer:
             yield from limits(agent.control(row["id"]), seen, in_flower, days_to_harvest)
-        if agent.is_pest and call["outcome"] in ACTING and verdict["activity"] == "parasitised":
+        case = {"crop": answer["crop"]["id"] or "a plant", "signs": signs}
+        if agent.is_pest and call["outcome"] in ACTING and activity(agent.id, case, catalogue=catalogue) == Activity.PARASITISED:
             yield f"a parasitised host killed: {agent.id}"
         if agent.hurts and not any(agent.hurts in caution for caution in call["cautions"]):
             yield f"a hand near what hurts, unwarned: {agent.id}"

@@ -95,6 +95,8 @@ class Answers(PagesTest):
             "farm": f"{F}/farm",
             "guide": f"{F}/guide?q=mite",
             "guide by crop": f"{F}/guide?crop=pear",
+            "guide by part": f"{F}/guide?crop=pear&part=fruit",
+            "guide by sign": f"{F}/guide?crop=pear&sign=stippling",
             "agent": f"{F}/guide/agent/codling-moth",
             "kind": f"{F}/guide/agent/any-aphid",
             "apart": f"{F}/guide/apart?agent=codling-moth&agent=apple-maggot&agent=plum-curculio",

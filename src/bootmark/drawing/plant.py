@@ -48,6 +48,11 @@ class Part:
     body: str
     label: str
 
+    @property
+    def title(self) -> str:
+        """Its name as the label has it."""
+        return say.line(NAMES[self.name])
+
 
 @functools.cache
 def _standing(shape: Shape) -> Standing:

@@ -11,6 +11,8 @@ from bootmark.drawing import callouts, insects, larvae, marked, small, svg
 from bootmark.drawing.caterpillars import caterpillar
 from bootmark.drawing.moths import moth
 
+LIKE_THEIR_ELDERS = ("thrips", "mite", "gall mite")
+"""What has larvae that look like small adults."""
 UNDRAWN = ("none", "nematode", "fungus", "bacterium", "virus")
 SAWFLY_LARVA = Drawn(mark="#3a4a2a", spots=2)
 
@@ -171,11 +173,11 @@ def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str, drawn
     young, grown = colours[0] or "#e9dfc0", colours[1] or "#8a7a5a"
     if stage == "egg":
         return _eggs(body, young, rng)
-    if stage == "larva":
+    if stage == "larva" and body not in LIKE_THEIR_ELDERS:
         return _larva(body, young, drawn)
     if stage == "pupa":
         return _pupa(body, "#7a4a22")
-    if stage == "nymph":
+    if stage in ("nymph", "larva"):
         if body in ("whitefly", "scale", "psyllid"):
             return "".join(
                 svg.ellipse(x, y, 18, 12, young, turn=turn, stroke="#8a7a4a")
@@ -196,7 +198,8 @@ def stage_svg(
 
 def drawn_of(agent: Agent, stage: str) -> Drawn:
     """How a stage is drawn; a nymph looks like its elders, where nothing else is told of it."""
-    return agent.drawn.get(stage) or (agent.drawn.get("adult") if stage == "nymph" else None) or PLAIN
+    like_adult = stage == "nymph" or agent.body in LIKE_THEIR_ELDERS
+    return agent.drawn.get(stage) or (agent.drawn.get("adult") if like_adult else None) or PLAIN
 
 
 def of_agent(agent: Agent, stage: str, marks: tuple[str, ...] = ()) -> str:

@@ -11,10 +11,14 @@ from flask import Blueprint, abort, g, render_template, request
 from bootmark import say
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.drawn import differing
-from bootmark.core.catalogue.model import PARTS, STAGES, Agent
+from bootmark.core.catalogue.model import PARTS, STAGES, Agent, Sign
 from bootmark.core.catalogue.values import values_of
+from bootmark.core.field import likeliest
+from bootmark.core.field.likeliest import Leaver
+from bootmark.core.types import Case
 from bootmark.drawing import stages
 from bootmark.drawing.leaf import FORMS
+from bootmark.drawing.plant import Part, parts, shape_of
 from bootmark.drawing.signs import takes_form
 from bootmark.say.drawn import described
 from bootmark.services.base import ground
@@ -22,6 +26,8 @@ from bootmark.services.seasons import forecasts
 from bootmark.web.guard import db, now, on_farm, the_farm
 from bootmark.web.guide.svg import wheel_svg
 
+ANY_PLANT = "a plant"
+MOST_SIGNS, MOST_LEAVERS = 24, 12
 blueprint = Blueprint("guide", __name__, template_folder=".")
 KINDS = {
     "insect": "Insects",
@@ -71,14 +77,47 @@ def page() -> str:
         groups = [(title, sorted(members, key=lambda agent: agent.name)) for title, members in groups]
     crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
     others = sorted((entry for entry in g.catalogue.crops.values() if entry.id not in crops), key=lambda entry: entry.name)
+    seen = _seen_there(crop)
     return render_template(
         "guide.html",
-        groups=[group for group in groups if group[1]],
+        seen=seen,
+        groups=[group for group in groups if group[1] and (words.strip() or not seen.part)],
         words=words,
         crop=crop,
         total=len(agents),
         crops=[g.catalogue.crops[entry] for entry in crops] + others,
         face=face,
+    )
+
+
+@dataclass(frozen=True)
+class SeenThere:
+    """The plant to point at, and what can be seen on the part that was pointed to. leavers: of the sign that was chosen."""
+
+    crop: str
+    plant: list[Part]
+    leaf: str
+    part: str
+    signs: list[Sign]
+    sign: Sign | None
+    leavers: list[Leaver]
+
+
+def _seen_there(crop: str) -> SeenThere:
+    entry = g.catalogue.crops.get(crop)
+    plant, today = parts(shape_of(entry)), now().date()
+    part = request.args.get("part", "")
+    part = part if part in PARTS else ""
+    sign = g.catalogue.signs.get(request.args.get("sign", ""))
+    case = Case(crop or ANY_PLANT, month=today.month, hemisphere=hemisphere(), place=entry.place if entry else "")
+    return SeenThere(
+        crop=crop,
+        plant=list(plant),
+        leaf=entry.leaf if entry else "ovate",
+        part=sign.part if sign and not part else part,
+        signs=likeliest.signs_on(case, part, catalogue=g.catalogue)[:MOST_SIGNS] if part and not sign else [],
+        sign=sign,
+        leavers=likeliest.leavers(case, sign.id, catalogue=g.catalogue)[:MOST_LEAVERS] if sign else [],
     )
 
 
