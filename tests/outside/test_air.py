@@ -1,6 +1,8 @@
 """Wet bulb against the PsychroLib library; the shape of a day against Linvill's own terms."""
 
 import datetime as dt
+import itertools
+import math
 import unittest
 
 import numpy as np
@@ -64,6 +66,32 @@ class Hours(unittest.TestCase):
     def test_nights_fall_steadily(self) -> None:
         evening = self.hours()[1][21:]
         self.assertTrue((np.diff(evening) < 0).all())
+
+    def almanac(self, noon: dt.datetime, latitude: float) -> float:
+        """Hours of day by the low-precision formulas of the Astronomical Almanac (page C24), declination at that noon."""
+        days = (noon - dt.datetime(2000, 1, 1, 12, tzinfo=dt.UTC)).total_seconds() / 86400
+        anomaly, mean = math.radians(357.528 + 0.9856003 * days), 280.460 + 0.9856474 * days
+        ecliptic = math.radians(mean + 1.915 * math.sin(anomaly) + 0.020 * math.sin(2 * anomaly))
+        declination = math.asin(math.sin(math.radians(23.439 - 4e-7 * days)) * math.sin(ecliptic))
+        place = math.radians(latitude)
+        cosine = (math.sin(math.radians(-0.833)) - math.sin(place) * math.sin(declination)) / (math.cos(place) * math.cos(declination))
+        return 24 / math.pi * math.acos(min(1.0, max(-1.0, cosine)))
+
+    def test_set_follows_rise_everywhere_and_days_are_as_long_as_the_almanac_has_them(self) -> None:
+        dates = (dt.date(2026, 3, 20), dt.date(2026, 6, 21), dt.date(2026, 9, 23), dt.date(2026, 12, 21))
+        for longitude, latitude, date in itertools.product(range(-180, 180, 15), (-66, -45, -30, -15, 0, 15, 30, 45, 60), dates):
+            rise, fall = weather.sun_times(date, latitude, longitude)
+            noon = dt.datetime.combine(date, dt.time(12), dt.UTC) - dt.timedelta(hours=longitude / 15)
+            self.assertTrue(rise < noon < fall, (longitude, latitude, date))
+            hours = (fall - rise).total_seconds() / 3600
+            # Near the circle the sun grazes the horizon: a minute of its height is many of the clock.
+            within = 2 / 60 if abs(latitude) < 66 else 0.5
+            self.assertAlmostEqual(hours, self.almanac(noon, latitude), delta=within, msg=(longitude, latitude, date))
+
+    def test_a_summer_s_day_far_from_greenwich_is_long(self) -> None:
+        for latitude, longitude in ((39.7, -105.0), (42.3, -84.5), (40.8, 140.7), (-36.8, 174.8)):
+            rise, fall = weather.sun_times(dt.date(2026, 6, 21), latitude, longitude)
+            self.assertTrue(9 < (fall - rise).total_seconds() / 3600 < 16, (latitude, longitude))
 
     def test_polar_days_and_nights(self) -> None:
         rise, fall = weather.sun_times(dt.date(2026, 6, 21), 78.0, 15.0)

@@ -6,6 +6,7 @@ import zlib
 
 from bootmark.core.catalogue import default
 from bootmark.drawing import (
+    danger_signs,
     fruit_signs,
     ground_signs,
     growth_signs,
@@ -21,6 +22,7 @@ from bootmark.drawing import (
 from bootmark.drawing.sketch import Draw, Sketch
 
 DRAWN: dict[str, Draw] = {
+    **danger_signs.DRAWN,
     **fruit_signs.DRAWN,
     **ground_signs.DRAWN,
     **growth_signs.DRAWN,

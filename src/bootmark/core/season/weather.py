@@ -1,12 +1,13 @@
 """Air: sun times, hours from daily extremes, wet bulb, drying power."""
 
+import contextlib
 import datetime as dt
 import functools
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 from astral import Observer
-from astral.sun import sunrise, sunset
+from astral.sun import elevation, sunrise, sunset
 from numpy.typing import ArrayLike, NDArray
 
 Array = NDArray[np.float64]
@@ -14,28 +15,41 @@ Array = NDArray[np.float64]
 
 @functools.lru_cache(maxsize=4096)
 def sun_times(date: dt.date, latitude: float, longitude: float) -> tuple[dt.datetime, dt.datetime]:
-    """Sunrise and sunset of a day, UTC.
+    """Sunrise and sunset of a place's own solar day, UTC.
 
     Parameters
     ----------
-    date : the day.
+    date : the day, as the sun tells it there: the one whose noon is at twelve by local solar time.
     latitude, longitude : degrees, north and east positive.
 
     Returns
     -------
     rise, set : datetime, UTC
-        Where the sun does not rise or set, noon or midnight stand for both, so that the day has no length or all of it.
+        The last rise before that noon and the first set after it; where there is none, noon or midnight stands for it, so that the day
+        has no length or all of it.
     """
+    noon = dt.datetime.combine(date, dt.time(12), dt.UTC) - dt.timedelta(hours=longitude / 15)
     observer = Observer(latitude, longitude)
-    try:
-        rise = sunrise(observer, date=date, tzinfo=dt.UTC)
-        fall = sunset(observer, date=date, tzinfo=dt.UTC)
-    except ValueError:
-        noon = dt.datetime.combine(date, dt.time(12), dt.UTC) - dt.timedelta(hours=longitude / 15)
-        light = (date.month in range(4, 10)) == (latitude > 0)
-        half = dt.timedelta(hours=12 if light else 0)
-        return noon - half, noon + half
-    return rise, fall
+    rise = max((moment for moment in _events(sunrise, observer, date) if noon - HALF_A_DAY <= moment <= noon), default=None)
+    fall = min((moment for moment in _events(sunset, observer, date) if noon <= moment <= noon + HALF_A_DAY), default=None)
+    half = HALF_A_DAY if rise or fall or elevation(observer, noon, with_refraction=False) > HORIZON else dt.timedelta(0)
+    return rise or noon - half, fall or noon + half
+
+
+HALF_A_DAY = dt.timedelta(hours=12)
+HORIZON = -0.833
+"""degrees. Of the sun's middle when its upper edge is seen on the horizon, with the air's refraction. Astronomical Almanac."""
+
+
+def _events(event: Callable[..., dt.datetime], observer: Observer, date: dt.date) -> Iterator[dt.datetime]:
+    """Rises or sets of the days about a date: the library tells them by the date in UTC, which is another day far from Greenwich."""
+    for days in (-1, 0, 1):
+        with contextlib.suppress(ValueError):
+            yield event(observer, date=date + dt.timedelta(days=days), tzinfo=dt.UTC)
+
+
+SHORTEST_AND_LONGEST = (1.0, 22.0)
+"""hours. Of the day, between which the curve from daily extremes is drawn. Judgement, 2026-11-26."""
 
 
 def hourly_from_daily(
@@ -77,6 +91,8 @@ def hourly_from_daily(
         midnight = dt.datetime.combine(date, dt.time(0), tz)
         rises[index] = (rise - midnight).total_seconds() / 3600
         lengths[index] = (fall - rise).total_seconds() / 3600
+    # A night of some length is needed to cool in, and a day to warm in: in polar summer and winter the nearest that the curve allows.
+    lengths = np.clip(lengths, *SHORTEST_AND_LONGEST)
     next_low = np.append(low[1:], low[-1:])
     clock = np.arange(24.0)[None, :]
     sets = (rises + lengths)[:, None]
