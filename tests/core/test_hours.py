@@ -54,6 +54,18 @@ class Limits(unittest.TestCase):
         wanted = [("caution", Says.STAYS_WET), ("ok", Says.DRYING), ("caution", Says.DRYING_FAST), ("no", Says.DRIES_AWAY)]
         self.assertEqual(said("drying", "rh", humidity), wanted)
 
+    def test_what_was_not_measured_is_never_right(self) -> None:
+        gone = float("nan")
+        for row, column, state in (("wind", "wind", "no"), ("temperature", "temp", "caution"), ("drying", "rh", "caution")):
+            usual = {"wind": 2.0, "temp": 18.0, "rh": 60.0}[column]
+            cells = said(row, column, [usual, gone, usual])
+            self.assertEqual([cells[0][0], cells[1], cells[2][0]], ["ok", (state, Says.HOUR_UNKNOWN), "ok"])
+        rain = said("rain", "rain", [0.0, gone, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.5])
+        self.assertEqual(rain[0], ("no", Says.HOUR_UNKNOWN))
+        self.assertEqual(rain[1], ("no", Says.HOUR_UNKNOWN))
+        self.assertEqual(rain[2], ("ok", Says.DRY))
+        self.assertEqual(rain[8], ("no", Says.RAIN))
+
     def test_a_drop_is_no_rain_and_more_is(self) -> None:
         dry_after = [0.0] * 5
         self.assertEqual(said("rain", "rain", [0.2, *dry_after])[0], ("ok", Says.DRY))

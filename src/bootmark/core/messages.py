@@ -149,6 +149,7 @@ class Says(StrEnum):
     WIND_OVER = "hour.wind-over"
     WIND_NEAR = "hour.wind-near"
     WIND_STILL = "hour.wind-still"
+    HOUR_UNKNOWN = "hour.unknown"
     TEMPERATURE = "hour.temperature"
     COLD = "hour.cold"
     HOT = "hour.hot"

@@ -8,6 +8,7 @@ TEXTS: dict[Says, Text] = {
     Says.WIND: "Wind {wind:1} m/s",
     Says.WIND_OVER: "Wind {wind:1} m/s: drifts",
     Says.WIND_NEAR: "Wind {wind:1} m/s: near the limit",
+    Says.HOUR_UNKNOWN: "{what:word}: not known",
     Says.WIND_STILL: "Wind {wind:1} m/s: too still, spray hangs and drifts far",
     Says.TEMPERATURE: "{temp:0} °C",
     Says.COLD: "{temp:0} °C: too cold to work",

@@ -158,7 +158,7 @@ def wet_bulb(temp: ArrayLike, rh: ArrayLike, pressure: float = 101325.0) -> Arra
     Returns
     -------
     ndarray
-        Degrees C, same shape.
+        Degrees C, same shape; NaN where a value is missing.
 
     Raises
     ------
@@ -188,7 +188,8 @@ def wet_bulb(temp: ArrayLike, rh: ArrayLike, pressure: float = 101325.0) -> Arra
         cold = ((2830 - 0.24 * middle) * saturated - 1.006 * (air - middle)) / (2830 + 1.86 * air - 2.1 * middle)
         too_wet = np.where(middle >= 0, warm, cold) > ratio
         low, high = np.where(too_wet, low, middle), np.where(too_wet, middle, high)
-    return np.asarray(0.5 * (low + high))
+    # What was not measured has no wet bulb: the halving would end at the air's own temperature.
+    return np.where(np.isnan(air + damp), np.nan, 0.5 * (low + high))
 
 
 def delta_t(temp: ArrayLike, rh: ArrayLike) -> Array:

@@ -152,6 +152,8 @@ def _rain(values: NDArray[np.float64], hours_free: int) -> list[Cell]:
         wet = np.flatnonzero(ahead > judgement.RAIN_MM)
         if rain > judgement.RAIN_MM:
             cells.append(_cell(NO, Says.RAIN, rain=float(rain)))
+        elif not len(wet) and np.isnan(ahead).any():
+            cells.append(_cell(NO, Says.HOUR_UNKNOWN, what="Rain"))
         elif len(wet):
             cells.append(_cell(NO, Says.RAIN_LATER, hours=int(wet[0])))
         elif len(ahead) <= hours_free:
@@ -159,6 +161,11 @@ def _rain(values: NDArray[np.float64], hours_free: int) -> list[Cell]:
         else:
             cells.append(_cell(OK, Says.DRY, hours=hours_free))
     return cells
+
+
+def _where_known(cells: list[Cell], values: NDArray[np.float64], state: HourState, what: str) -> list[Cell]:
+    """Cells of a limit, with that state where nothing was measured: an unknown is never right."""
+    return [_cell(state, Says.HOUR_UNKNOWN, what=what) if np.isnan(value) else cell for cell, value in zip(cells, values, strict=True)]
 
 
 def _light(hourly: Hourly, limits: Constraints) -> list[Cell]:
@@ -200,7 +207,8 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     Returns
     -------
     HourTable
-        A cell for each limit and hour, and the worst of each hour.
+        A cell for each limit and hour, and the worst of each hour. Where a value is missing (NaN) wind and rain refuse, temperature and
+        drying warn.
 
     Raises
     ------
@@ -217,12 +225,13 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     if constraints.not_before or constraints.not_after:
         rows["stage"] = _stage(hourly.times, constraints)
     if constraints.wind:
-        rows["wind"] = _wind(wind, Limits(*constraints.wind))
+        rows["wind"] = _where_known(_wind(wind, Limits(*constraints.wind)), wind, NO, "Wind")
     rows["rain"] = _rain(rain, constraints.rain_free)
     if constraints.temp:
-        rows["temperature"] = _temp(temp, Between(*constraints.temp))
+        rows["temperature"] = _where_known(_temp(temp, Between(*constraints.temp)), temp, CAUTION, "Temperature")
     if constraints.delta_t:
-        rows["drying"] = _drying(weather.delta_t(temp, rh), Limits(*constraints.delta_t))
+        drying = weather.delta_t(temp, rh)
+        rows["drying"] = _where_known(_drying(drying, Limits(*constraints.delta_t)), drying, CAUTION, "Drying of the air")
     if constraints.daylight != Light.ANY:
         rows["light"] = _light(hourly, constraints)
     overall = []
