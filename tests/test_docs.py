@@ -8,7 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from assets import digest
-from bootmark.core.catalogue import default
+from bootmark.core.catalogue import coverage, default
 from bootmark.core.field import identify
 from bootmark.services.kinds import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
@@ -17,6 +17,7 @@ from bootmark.web.guard import POLICY
 
 PAGE = Path(__file__).resolve().parents[1] / "docs" / "commands.md"
 SCHEMA = PAGE.with_name("commands.schema.json")
+COVERAGE = PAGE.with_name("coverage.md")
 
 
 def generated() -> str:
@@ -87,8 +88,10 @@ class Docs(unittest.TestCase):
         if os.environ.get("BOOTMARK_WRITE_DOCS"):
             PAGE.write_text(generated())
             SCHEMA.write_text(schemas())
+            COVERAGE.write_text(coverage.page(default()))
         self.assertEqual(PAGE.read_text(), generated())
         self.assertEqual(SCHEMA.read_text(), schemas())
+        self.assertEqual(COVERAGE.read_text(), coverage.page(default()))
 
     def test_the_committed_style_was_built_from_its_sources(self) -> None:
         self.assertEqual(digest.NOTE.read_text().strip(), digest.digest(), "run ./bootmark assets and commit what it changes")
