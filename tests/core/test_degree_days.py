@@ -1,5 +1,6 @@
 """Degree-days against numerical integration of the same curve, and by law."""
 
+import itertools
 import unittest
 from typing import Any
 
@@ -140,6 +141,19 @@ class Laws(unittest.TestCase):
         for method in dd.METHODS:
             self.assertEqual(float(dd.daily(15.0, 15.0, 10.0, method=method)), 5.0)
             self.assertEqual(float(dd.daily(5.0, 5.0, 10.0, method=method)), 0.0)
+
+    def test_a_missing_extreme_is_missing_heat_by_every_method(self) -> None:
+        gone = np.nan
+        low, high = [10.0, gone, 12.0, gone, 5.0], [25.0, 20.0, gone, gone, 35.0]
+        for method, cutoff, upper in itertools.product(dd.METHODS, dd.CUTOFFS, (None, 30.0)):
+            heat = dd.daily(low, high, 10.0, upper, method=method, cutoff=cutoff)
+            # Half of a day of two halves hangs on the night after it.
+            missing = [method.startswith("double"), True, True, True, False]
+            self.assertEqual(np.isnan(heat).tolist(), missing, (method, cutoff, upper))
+
+    def test_the_nights_after_must_be_as_many_as_the_days(self) -> None:
+        with self.assertRaises(ValueError):
+            dd.daily([5.0, 6.0], [20.0, 21.0], 10.0, method="double_sine", tmin_next=[6.0])
 
     def test_shapes_and_missing_days(self) -> None:
         heat = dd.daily([[5.0, np.nan], [8.0, 9.0]], [[20.0, 22.0], [18.0, 19.0]], 10.0)

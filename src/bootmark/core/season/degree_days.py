@@ -50,7 +50,8 @@ def _triangle_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, 
     share = np.where(flat, (tmax > threshold).astype(float), share)
     top = tmax - threshold
     heat = np.where(share >= 1, (tmax + tmin) * 0.5 - threshold, 0.5 * top * share)
-    return np.where(share > 0, heat, 0.0), share
+    # Asked this way round a missing day stays missing.
+    return np.where(share <= 0, 0.0, heat), share
 
 
 def _mean_above(tmin: Array, tmax: Array, threshold: float) -> tuple[Array, Array]:
@@ -159,6 +160,8 @@ def daily(
         following = np.concatenate([low[..., 1:], low[..., -1:]], axis=-1) if low.ndim else low
     else:
         following = np.asarray(tmin_next, dtype=float)
+        if following.shape != low.shape:
+            raise ValueError(f"tmin has shape {low.shape} and tmin_next {following.shape}: they must be the same")
     # A night may end warmer than the day's own maximum: that half then simply rises.
     second_low, second_high = np.minimum(following, high), np.maximum(following, high)
     first = _by_piece(above, low, high, lower, upper, cutoff)
