@@ -66,6 +66,19 @@ class Limits(unittest.TestCase):
         self.assertEqual(rain[2], ("ok", Says.DRY))
         self.assertEqual(rain[8], ("no", Says.RAIN))
 
+    def test_under_cover_still_air_and_rain_do_not_refuse_and_an_open_tunnel_drifts(self) -> None:
+        """Common practice, no source."""
+        gone = float("nan")
+        times = [START + (10 + n) * HOUR for n in range(5)]
+        weather_inside = {"wind": [0.0, 2.0, 5.0, 9.0, gone], "rain": [3.0] * 5}
+        states = {
+            place: [cell.state for cell in windows.hours(hours(times, **weather_inside), windows.under_cover(ANY_TIME, place)).overall]
+            for place in ("field", "tunnel", "greenhouse")
+        }
+        self.assertEqual(states["field"], ["no"] * 5)
+        self.assertEqual(states["tunnel"], ["ok", "ok", "caution", "no", "caution"])
+        self.assertEqual(states["greenhouse"], ["ok"] * 5)
+
     def test_a_drop_is_no_rain_and_more_is(self) -> None:
         dry_after = [0.0] * 5
         self.assertEqual(said("rain", "rain", [0.2, *dry_after])[0], ("ok", Says.DRY))

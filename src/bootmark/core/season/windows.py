@@ -2,14 +2,14 @@
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core import judgement
 from bootmark.core.limits import Between, Limits
-from bootmark.core.meanings import HourState, Light, Work
+from bootmark.core.meanings import HourState, Light, Place, Work
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.season import weather
 
@@ -35,17 +35,18 @@ class Constraints:
     """Limits of one piece of work. Values are common practice, no source; a label's own come first.
 
     wind: m/s at 2 m. temp and delta_t: degrees C. rain_free: hours after the start without rain. not_before
-    and not_after: the stage window's days, local. None: no limit of that kind.
+    and not_after: the stage window's days, local. None: no limit of that kind. covered: wind that nobody measured does not refuse.
     """
 
     wind: Limits | None = judgement.WIND
     temp: Between | None = judgement.SPRAY_TEMPERATURE
     delta_t: Limits | None = judgement.DRYING
-    rain_free: int = judgement.RAIN_FREE_HOURS
+    rain_free: int | None = judgement.RAIN_FREE_HOURS
     daylight: Light = Light.DAY
     not_before: dt.date | None = None
     not_after: dt.date | None = None
     zone: dt.tzinfo = field(default=dt.UTC)
+    covered: bool = False
 
 
 @dataclass(frozen=True)
@@ -101,6 +102,19 @@ def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.d
     if work == Work.RELEASE:
         return Constraints(wind=None, temp=judgement.RELEASE_TEMPERATURE, delta_t=None, rain_free=judgement.RELEASE_RAIN_FREE_HOURS, **days)  # type: ignore[arg-type]
     return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
+
+
+def under_cover(limits: Constraints, place: str) -> Constraints:
+    """The same limits under a roof. No rain falls there, and still air is no reason to wait.
+
+    A closed house has no wind to drift in; out of a tunnel it drifts like in a field while sides and doors stand open, so that the upper
+    limits of the wind hold. Common practice, no source.
+    """
+    if place == Place.GREENHOUSE:
+        return replace(limits, wind=None, rain_free=None, covered=True)
+    if place == Place.TUNNEL:
+        return replace(limits, wind=limits.wind and limits.wind._replace(least=0.0), rain_free=None, covered=True)
+    return limits
 
 
 def _cell(state: HourState, kind: Says, **facts: Fact) -> Cell:
@@ -225,8 +239,9 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     if constraints.not_before or constraints.not_after:
         rows["stage"] = _stage(hourly.times, constraints)
     if constraints.wind:
-        rows["wind"] = _where_known(_wind(wind, Limits(*constraints.wind)), wind, NO, "Wind")
-    rows["rain"] = _rain(rain, constraints.rain_free)
+        rows["wind"] = _where_known(_wind(wind, Limits(*constraints.wind)), wind, CAUTION if constraints.covered else NO, "Wind")
+    if constraints.rain_free is not None:
+        rows["rain"] = _rain(rain, constraints.rain_free)
     if constraints.temp:
         rows["temperature"] = _where_known(_temp(temp, Between(*constraints.temp)), temp, CAUTION, "Temperature")
     if constraints.delta_t:

@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Control
+from bootmark.core.meanings import ControlKind, Place
 from bootmark.core.season import windows
 from bootmark.core.season.windows import HourTable
 from bootmark.services.base import memo, stamp
@@ -31,6 +32,11 @@ class Planned:
     spans: list[tuple[dt.datetime, dt.datetime]]
     late: bool
 
+    @property
+    def covered(self) -> bool:
+        """Whether a material is brought out under a roof, by the rules of a closed house."""
+        return self.block.place in (Place.TUNNEL, Place.GREENHOUSE) and self.control.kind in MATERIALS
+
     def state_at(self, when: dt.datetime) -> windows.Cell | None:
         """What the limits say of one hour."""
         if self.table is None:
@@ -39,6 +45,7 @@ class Planned:
         return next((cell for time, cell in zip(self.table.times, self.table.overall, strict=True) if time == hour), None)
 
 
+MATERIALS = (ControlKind.SOFT, ControlKind.CONVENTIONAL)
 RESTS_ON = (Topic.TREATMENT, Topic.WEATHER, Topic.PLACES)
 _planned: memo.Kept[list[Planned]] = memo.Kept(64)
 _tables: memo.Kept[HourTable] = memo.Kept(256)
@@ -64,21 +71,23 @@ def _read(session: Session, farm: Farm, catalogue: Any, now: dt.datetime) -> lis
 def planned_of(session: Session, farm: Farm, catalogue: Any, treatment: TreatmentRow, block: Block, now: dt.datetime) -> Planned:
     control = catalogue.agent(treatment.agent).control(treatment.control)
     station = block_weather.station_of(session, farm, block)
-    table = _hours(session, farm, station, control, treatment, now) if station else None
+    table = _hours(session, farm, station, control, treatment, block.place, now) if station else None
     late = bool(treatment.not_after and treatment.not_after < now.date())
     return Planned(treatment, block, control, station, table, table.spans(2) if table else [], late)
 
 
-def _hours(session: Session, farm: Farm, station: Station, control: Control, treatment: TreatmentRow, now: dt.datetime) -> HourTable | None:
+def _hours(
+    session: Session, farm: Farm, station: Station, control: Control, treatment: TreatmentRow, place: str, now: dt.datetime
+) -> HourTable | None:
     """The hours ahead against every limit; None without a forecast."""
     hourly = block_weather.hourly(session, station, now)
     if not hourly.times:
         return None
     limits = {"not_before": treatment.on, "not_after": treatment.not_after}
-    key = (station.id, control.work, *limits.values(), hourly.times[0])
+    key = (station.id, control.work, place, *limits.values(), hourly.times[0])
 
     def table() -> HourTable:
-        return windows.hours(hourly, windows.limits_for(control.work, **limits, zone=zone(farm)))
+        return windows.hours(hourly, windows.under_cover(windows.limits_for(control.work, **limits, zone=zone(farm)), place))
 
     return stamp.while_standing(session, _tables, (Topic.WEATHER, Topic.PLACES), key, table)
 
