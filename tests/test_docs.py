@@ -8,8 +8,9 @@ from dataclasses import replace
 from pathlib import Path
 
 from assets import digest
-from bootmark.core.catalogue import coverage, default
+from bootmark.core.catalogue import default
 from bootmark.core.field import identify
+from bootmark.say import coverage
 from bootmark.services.kinds import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
 from bootmark.store.base import Base
