@@ -246,7 +246,7 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
         rows["temperature"] = _where_known(_temp(temp, Between(*constraints.temp)), temp, CAUTION, "Temperature")
     if constraints.delta_t:
         drying = weather.delta_t(temp, rh)
-        rows["drying"] = _where_known(_drying(drying, Limits(*constraints.delta_t)), drying, CAUTION, "Drying of the air")
+        rows["drying"] = _where_known(_drying(drying, Limits(*constraints.delta_t)), drying, CAUTION, "Drying")
     if constraints.daylight != Light.ANY:
         rows["light"] = _light(hourly, constraints)
     overall = []
