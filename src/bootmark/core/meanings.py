@@ -35,6 +35,20 @@ class ControlKind(StrEnum):
     CONVENTIONAL = "conventional"
 
 
+class Spared(StrEnum):
+    """What lives in a crop and is to be spared: what a material harms, and what a release brings."""
+
+    BEES = "bees"
+    BUTTERFLIES = "butterflies"
+    PREDATORY_MITES = "predatory mites"
+    PARASITOIDS = "parasitoid wasps"
+    LADYBIRDS = "ladybirds"
+    HOVERFLIES = "hoverfly larvae"
+    LACEWINGS = "lacewing larvae"
+    PIRATE_BUGS = "pirate bugs"
+    EARWIGS = "earwigs"
+
+
 class Place(StrEnum):
     """What a block is."""
 

@@ -26,7 +26,7 @@ from bootmark.core.catalogue.model import (
     Sign,
 )
 from bootmark.core.catalogue.reader import Reader, nearest
-from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Work
+from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Spared, Work
 
 MATERIALS = (ControlKind.SOFT, ControlKind.CONVENTIONAL)
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
@@ -121,7 +121,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         at_events=row.words("at_events", []),
         timing=row.text("timing"),
         spares=row.text("spares"),
-        harms=row.words("harms", []),
+        harms=tuple(_spared(row, "harms", word) for word in row.words("harms", [])),
         group=row.text("group", ""),
         spares_eggs=row.get("spares_eggs", bool, False),
         repeats=int(row.number("repeats", 1)),
@@ -148,6 +148,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         retired=row.get("retired", bool, False),
         closed={plant: _closed(closed) for plant, closed in row.tables("closed").items()} if "closed" in row.table else {},
         marks=row.words("marks", []),
+        brings=_spared(row, "brings", row.text("brings")) if "brings" in row.table else None,
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")
@@ -200,6 +201,12 @@ def _species(top: Reader) -> model.Species | None:
     species = model.Species(row.text("matters", ""), row.text("tells", ""))
     row.done()
     return species
+
+
+def _spared(row: Reader, key: str, word: str) -> Spared:
+    if word not in tuple(Spared):
+        raise row.fail(f"{key!r} names {word!r}{nearest(word, Spared)}; it is one of {', '.join(Spared)}")
+    return Spared(word)
 
 
 def _interval(row: Reader, key: str, kind: ControlKind) -> int | None:

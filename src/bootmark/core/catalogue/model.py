@@ -7,7 +7,7 @@ from functools import cached_property
 from bootmark.core import judgement
 from bootmark.core.catalogue.drawn import Drawn
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
-from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Work
+from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Work
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
 UNSPRAYED = (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING)
@@ -205,7 +205,8 @@ class Control:
     it does harm; harvest_days, reentry_hours: as recalled, none where they are not known; keeps_out: a barrier, which keeps in what is
     in already; targets: orders, kinds or agents, the only ones that it works on; not_on: habits of plants that it is never done to; needs:
     signs that must have been seen; needs_absent: signs that must have been looked for in vain; by_hand: it brings a hand near; final: what
-    it takes away does not come back; closed: crops or habits on which it waits for other months; marks: crops that it may mark or burn.
+    it takes away does not come back; closed: crops or habits on which it waits for other months; marks: crops that it may mark or burn;
+    brings: what a release lets out.
     """
 
     id: str
@@ -217,7 +218,7 @@ class Control:
     at_events: tuple[str, ...]
     timing: str
     spares: str
-    harms: tuple[str, ...]
+    harms: tuple[Spared, ...]
     group: str
     spares_eggs: bool
     repeats: int
@@ -244,6 +245,7 @@ class Control:
     retired: bool = False
     closed: Mapping[str, Closed] = field(default_factory=dict)
     marks: tuple[str, ...] = ()
+    brings: Spared | None = None
 
     @property
     def in_sentence(self) -> str:

@@ -14,7 +14,7 @@ from bootmark.core.catalogue import loader, model
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
-from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spell, Work
+from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Spell, Work
 
 Schema = dict[str, Any]
 FOLDER = loader.HERE / "schemas"
@@ -58,7 +58,8 @@ def _control(source: Schema) -> Schema:
         "kind": _one_of(ControlKind), "name": TEXT, "do": TEXT, "stages": _stages("Stages that it kills."),
         "phases": _list(TEXT, "Events of the heat model whose animals it kills as long as they are in that phase."),
         "at_events": _list(TEXT, "Events of the heat model that it must meet while they go on."),
-        "timing": TEXT, "spares": TEXT, "harms": _list(TEXT, "Groups that it harms, as bees."), "group": {"type": "string"},
+        "timing": TEXT, "spares": TEXT, "harms": _list(_one_of(Spared), "What it harms."),
+        "brings": _one_of(Spared, "What a release lets out."), "group": {"type": "string"},
         "spares_eggs": FLAG, "repeats": WHOLE, "contact": FLAG, "look_again_days": WHOLE, "success": TEXT, "skill": TEXT,
         "tools": _list(TEXT), "cautions": _list(TEXT), "harvest_days": WHOLE, "reentry_hours": WHOLE,
         "work": _one_of(Work, "What it asks of the hours that it is done in."), "lasts_days": WHOLE, "source": source,

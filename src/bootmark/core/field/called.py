@@ -6,7 +6,7 @@ from dataclasses import replace
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.field import call, identify, proofs
-from bootmark.core.meanings import ControlKind, VerdictKind
+from bootmark.core.meanings import VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import ABSENT, SEEN, Case, CropState, Decision, Finding, NextLook, Policy, Ranking, Sample, StageNow, Verdict
 
@@ -45,7 +45,7 @@ def conflicts(decided: list[tuple[Finding, Decision]], catalogue: Catalogue) -> 
         for other, against in offered:
             if other == agent:
                 continue
-            kills = control.kind == ControlKind.LIVING and not {"predators", "predatory mites", "parasitoids"}.isdisjoint(against.harms)
+            kills = control.brings in against.harms
             burns = control.id in OILS and against.id == SULFUR
             if kills or burns:
                 apart.append(says(Says.KEEP_APART, agent=agent, control=control.id, other_agent=other, against=against.name))
