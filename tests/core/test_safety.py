@@ -6,8 +6,8 @@ from dataclasses import replace
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, called, identify
 from bootmark.core.meanings import AgentKind, ControlKind, VerdictKind
-from bootmark.core.messages import Says
-from bootmark.core.types import Case, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.core.messages import Says, says
+from bootmark.core.types import Case, Choice, CropState, Decision, Finding, Policy, Sample, StageNow
 
 CATALOGUE = default()
 
@@ -114,6 +114,29 @@ class Plants(unittest.TestCase):
         ordered = Policy((ControlKind.CULTURAL, ControlKind.LIVING, ControlKind.PHYSICAL))
         decision = call.decide(finding, StageNow(), None, None, None, CropState("lawn"), ordered)
         self.assertEqual(decision.choices[0].control, "water-well")
+
+
+class Apart(unittest.TestCase):
+    """A released enemy is kept apart from what kills it. Side effects of materials: from memory."""
+
+    def kept(self, first: tuple[str, str], second: tuple[str, str]) -> bool:
+        decided = []
+        for agent, control in (first, second):
+            choice = Choice(control, True, says(Says.CONTROL_TIMING, agent=agent, control=control))
+            decided.append((proved(agent), replace(on(proved(agent), "rose"), choices=(choice,))))
+        return bool(called.conflicts(decided, CATALOGUE))
+
+    def test_what_kills_a_released_enemy_is_kept_apart_from_it(self) -> None:
+        wasps = ("greenhouse-whitefly", "release-encarsia")
+        self.assertTrue(self.kept(wasps, ("rose-slug", "spinosad")))
+        self.assertTrue(self.kept(("broad-mite", "release-neoseiulus"), ("any-aphid", "soap")))
+        self.assertFalse(self.kept(wasps, ("fungus-gnat", "nematodes-feltiae")))
+        self.assertFalse(self.kept(("fungus-gnat", "nematodes-feltiae"), ("any-aphid", "soap")))
+
+    def test_every_release_says_what_it_brings(self) -> None:
+        for agent in CATALOGUE.agents.values():
+            for control in agent.controls:
+                self.assertEqual(control.brings is not None, control.id.startswith(("release-", "trichogramma")), (agent.id, control.id))
 
 
 class Held(unittest.TestCase):
