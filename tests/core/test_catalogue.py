@@ -127,9 +127,12 @@ class Refusals(unittest.TestCase):
     def test_a_rotten_entry_is_found_by_the_content_check(self) -> None:
         """Each change leaves the files well formed but the content wrong."""
         mite = CATALOGUE.agents["two-spotted-spider-mite"]
+        assert mite.sampling is not None
         for change, words in (
             ({"controls": mite.controls[:1]}, "controls, at least"),
             ({"sampling": None}, "no way to count it"),
+            ({"sampling": replace(mite.sampling, unit="shoot")}, "counts by shoot, and its threshold is of mites per leaf"),
+            ({"winters_as": ""}, "as what it winters"),
             ({"months": frozenset(range(1, 13))}, "in months in which no stage lives"),
             ({"summary": CATALOGUE.agents["western-flower-thrips"].summary}, "summary stands in 2 entries"),
             ({"shows": {"stippling": mite.shows["stippling"]}}, "no sign confirms it"),

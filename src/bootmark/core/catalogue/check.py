@@ -1,5 +1,6 @@
 """What a whole catalogue must hold beyond each file being well formed: told apart, reachable, consistent, no entry thin."""
 
+import re
 from collections import Counter
 from collections.abc import Iterator
 
@@ -13,6 +14,7 @@ from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
 FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
 NOT_EATEN = {"signs": 2, "controls": 1, "enemies": 0}
+MANY_UNITS = {"leaf": "leaves"}
 OF_KIND = {"signs": 1, "looks": 1, "look-alikes": 0, "controls": 1, "enemies": 0}
 GENTLE = (ControlKind.CULTURAL, ControlKind.PHYSICAL)
 ALLOWED_COPIES = ("Always.", "none", "Everywhere.", "")
@@ -96,6 +98,8 @@ def _stages(agent: Agent) -> Iterator[str]:
     lived = {month for months in agent.year.values() for month in months}
     if agent.stages and not agent.months <= lived:
         yield f"{agent.id}: active in months in which no stage lives"
+    if agent.is_pest and agent.stages and not agent.winters_as and agent.kind != AgentKind.VERTEBRATE:
+        yield f"{agent.id}: does not say as what it winters"
     for control in agent.controls:
         if set(control.stages) - set(agent.stages):
             yield f"{agent.id}: {control.id} works on a stage that it does not have"
@@ -115,6 +119,14 @@ def _plans(agent: Agent) -> Iterator[str]:
         assert plan is not None
         if threshold.measure == plan.measure and interval({"counts": [0] * plan.units, "measure": plan.measure}).high >= threshold.value:
             yield f"{agent.id}: {plan.units} units can never show fewer than {threshold.value:g}"
+        if threshold.measure == plan.measure and not _of_unit(plan.unit, threshold.unit):
+            yield f"{agent.id}: counts by {plan.unit}, and its threshold is of {threshold.unit}"
+
+
+def _of_unit(unit: str, told: str) -> bool:
+    """Whether what a threshold is of names the unit that its plan counts by, or many of it."""
+    words = {unit, *unit.split(" or ")}
+    return any(re.search(rf"\b{re.escape(word)}(s|es)?\b", told) for word in words | {MANY_UNITS.get(word, word) for word in words})
 
 
 def _targets(agent: Agent) -> Iterator[str]:
