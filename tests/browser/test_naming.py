@@ -197,6 +197,9 @@ class Naming(LiveTest):
         self.sees("No cause that Bootmark knows fits this.")
         self.sees("Bag a sample in paper")
 
+    def test_where_no_cause_fits_nothing_is_cleared_and_a_sample_is_spoken_of(self) -> None:
+        self.story("tomato", "recent-frost", verdict="No cause that Bootmark knows fits this.", also=("ask a licensed adviser",))
+
     def test_contradicting_answers_are_pointed_out(self) -> None:
         self.stop_in("raspberry")
         self.tell("soil-dry-a-finger-deep soil-sodden")
@@ -380,6 +383,11 @@ class Kinds(LiveTest):
         self.press("Read the answer")
         for line in words:
             self.sees(line)
+
+    def test_a_letter_calls_the_plant_by_its_senders_word(self) -> None:
+        self.enquire("my zucchini plant", "soft-aphids")
+        self.sees("aphid")
+        self.reply("Your zucchini plant:")
 
     def test_a_kind_is_named_on_a_plant_without_an_entry(self) -> None:
         self.enquire("nasturtium", "soft-aphids")

@@ -63,6 +63,8 @@ UNKNOWN_AT = 0.5
 """chance. That nothing listed is at work, from which live animals that nobody explains mean a cause not known. Judgement, 2026-11-26."""
 NOTHING_AT = 0.85
 """chance. That nothing listed is at work, from which it is said where no look could prove what leads. Judgement, 2026-11-26."""
+STILL_TELLS = 0.25
+"""bits. That a look is still expected to tell, from which no case is given up before it is taken. Judgement, 2026-11-26."""
 SPECIES_SHARE = 0.6
 """share. Of its kind's chance, from which one agent stands for the kind where it is told of. Judgement, 2026-11-26."""
 

@@ -117,7 +117,8 @@ class _Judge:
             return self._judged(VerdictKind.SEND_A_SAMPLE, top, says(Says.SAMPLE, agent=leader.id))
         nothing = next((cause.probability for cause in self.ranking.explanations if not cause.agents), 0.0)
         live = any(self.catalogue.signs[sign].live for sign in self.ranking.unexplained)
-        hopeless = nothing >= judgement.NOTHING_AT and not provable
+        telling = any(look.bits >= judgement.STILL_TELLS for look in self.looks)
+        hopeless = nothing >= judgement.NOTHING_AT and not provable and not telling
         if hopeless or (nothing >= judgement.UNKNOWN_AT and (live or not self.looks)):
             return self._judged(VerdictKind.NO_CAUSE_KNOWN, [], says(Says.SEND_SAMPLE))
         if self.looks:
