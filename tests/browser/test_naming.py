@@ -28,6 +28,14 @@ BEDS = {
 }
 
 
+def point(test: LiveTest, part: str) -> None:
+    """A click on the part itself: its middle may lie behind another part or its label. A part that this plant has not got is a button."""
+    if not test.chrome.find_elements(By.CSS_SELECTOR, f"g[data-part='{part}']"):
+        return test.press(part.capitalize())
+    box = driver.find(test.chrome, f"g[data-part='{part}']")
+    test.chrome.execute_script("arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", box)
+
+
 class Naming(LiveTest):
     stops: ClassVar[dict[str, uuid.UUID]]
 
@@ -48,18 +56,11 @@ class Naming(LiveTest):
         driver.find(self.chrome, ".bench .signs")
         return stop
 
-    def point(self, part: str) -> None:
-        """A click on the part itself: its middle may lie behind another part or its label. A part that this plant has not got is a button."""
-        if not self.chrome.find_elements(By.CSS_SELECTOR, f"g[data-part='{part}']"):
-            return self.press(part.capitalize())
-        box = driver.find(self.chrome, f"g[data-part='{part}']")
-        self.chrome.execute_script("arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", box)
-
     def tell(self, seen: str, absent: str = "") -> None:
         """Point at each sign's part and tap its drawing: once for seen, twice for not there."""
         for sign, taps in [*((sign, 1) for sign in seen.split()), *((sign, 2) for sign in absent.split())]:
             part = CATALOGUE.signs[sign].part
-            self.point(part)
+            point(self, part)
             if not self.chrome.find_element(By.ID, f"sign-{sign}").is_displayed():
                 self.press("more seldom seen here")
             self.tap(sign, taps)
@@ -371,8 +372,7 @@ class Kinds(LiveTest):
         driver.find(self.chrome, "[name=crop]").send_keys(crop)
         self.press("To the bench")
         for sign in signs:
-            part = CATALOGUE.signs[sign].part
-            driver.find(self.chrome, f"g[data-part='{part}']").click()
+            point(self, CATALOGUE.signs[sign].part)
             if not self.chrome.find_element(By.ID, f"sign-{sign}").is_displayed():
                 self.press("more seldom seen here")
             self.tap(sign)
