@@ -114,6 +114,9 @@ class Plants(unittest.TestCase):
         ordered = Policy((ControlKind.CULTURAL, ControlKind.LIVING, ControlKind.PHYSICAL))
         decision = call.decide(finding, StageNow(), None, None, None, CropState("lawn"), ordered)
         self.assertEqual(decision.choices[0].control, "water-well")
+        # A farm that chose the usual order of kinds has chosen it.
+        chosen = call.decide(finding, StageNow(), None, None, None, CropState("lawn"), Policy(tuple(ControlKind)))
+        self.assertEqual(chosen.choices[0].control, "water-well")
 
 
 class Apart(unittest.TestCase):

@@ -110,9 +110,10 @@ def _samples(line: CaseLine, catalogue: Catalogue) -> dict[str, Sample]:
 
 def _policy(line: CaseLine) -> Policy:
     kinds = tuple(ControlKind)
-    order = [ControlKind(_choose(kind, kinds, "a kind of control")) for kind in line.policy.get("order", kinds)]
-    refuses = [ControlKind(_choose(kind, kinds, "a kind of control")) for kind in line.policy.get("refuses", ())]
-    return Policy(tuple(order), frozenset(refuses))
+    order, refuses = (
+        [ControlKind(_choose(kind, kinds, "a kind of control")) for kind in line.policy.get(name, ())] for name in ("order", "refuses")
+    )
+    return Policy(tuple(order) if "order" in line.policy else None, frozenset(refuses))
 
 
 def read(raw: Any, catalogue: Catalogue) -> AskedCase:

@@ -78,6 +78,7 @@ class Says(StrEnum):
     FOR_CLINIC = "for.clinic"
     KEPT_UNMOVED = "call.kept-unmoved"
     CALL_HELD = "call.held"
+    CALL_NOW_ADVISED = "call.now-advised"
     # Reasons of a call, and what would change it.
     LISTED = "call.listed"
     AGENT_SUMMARY = "call.summary"

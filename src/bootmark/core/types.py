@@ -233,6 +233,14 @@ class Finding:
 
 
 @dataclass(frozen=True)
+class Answered:
+    """What somebody outside the farm answered. asked: the agent that was asked about; named: what it is, None for nothing of that."""
+
+    asked: str
+    named: str | None
+
+
+@dataclass(frozen=True)
 class CropState:
     """The crop at the time of the call.
 
@@ -251,10 +259,13 @@ class CropState:
 
 @dataclass(frozen=True)
 class Policy:
-    """A farm's school: the kinds of control it uses, most welcome first."""
+    """A farm's school. order: the kinds of control it uses, most welcome first; None where it has no order of its own and uses all."""
 
-    order: tuple[ControlKind, ...] = tuple(ControlKind)
+    order: tuple[ControlKind, ...] | None = None
     refuses: frozenset[ControlKind] = frozenset()
+
+    def uses(self, kind: ControlKind) -> bool:
+        return kind not in self.refuses and (self.order is None or kind in self.order)
 
 
 @dataclass(frozen=True)

@@ -112,6 +112,7 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_NONE_FITS: "Nothing on this farm's list fits: ask a licensed adviser.",
     Says.CALL_WINDOW: "Act from {first:day} to {last:day}: {control:name}.",
     Says.CALL_NOW: Many("choices", "Act now: {control:in_sentence}.", "Act now. First by this farm's policy: {control:in_sentence}."),
+    Says.CALL_NOW_ADVISED: Many("choices", "Act now: {control:in_sentence}.", "Act now. First: {control:in_sentence}."),
     Says.CALL_CHOSEN: "{control:name}: {control:timing}",
     Says.CALL_LEFT: "Left alone, against the advice to act.",
     Says.FOR_ANSWER: "whether the authority has answered",

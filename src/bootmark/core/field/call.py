@@ -84,6 +84,9 @@ class _Case:
         look = catalogue.signs[self.asks()].look
         return self.decide(DecisionKind.LOOK_AGAIN, says(Says.CALL_ASK, look=look), 1, says(Says.FOR_LOOK, look=look))
 
+    def hold(self) -> Decision:
+        return self.decide(DecisionKind.LEAVE, self.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
+
     def decide(self, kind: DecisionKind, headline: Message, days: int | None, look_for: Message) -> Decision:
         return Decision(
             kind, headline, tuple(self.speaks_for), tuple(self.against), tuple(self.change), self.choices, self.cautions, days, look_for
@@ -126,7 +129,7 @@ def _not_a_target(case: _Case, crop: CropState, policy: Policy, catalogue: Catal
         )
         act = next((agent.control(choice.control) for choice in case.choices if choice.offered), None)
         if crop.on_hold:
-            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
+            return case.hold()
         if act is None and case.asks():
             return case.look_first(catalogue)
         if act is None:
@@ -324,7 +327,7 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
         case.change.append(says(Says.YOUNG_AGAIN))
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_LATE), judgement.OVER_LOOK_DAYS, says(Says.FOR_GENERATION))
     if crop.on_hold:
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
+        return case.hold()
     if not offered:
         case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS
@@ -338,7 +341,7 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
         days = (window[0] - today).days
         headline = case.of(Says.CALL_WINDOW, control=first.id, first=window[0], last=window[1])
         return case.decide(kind, headline, days, says(Says.FOR_WINDOW))
-    headline = case.of(Says.CALL_NOW, control=first.id, choices=len(offered))
+    headline = case.of(Says.CALL_NOW_ADVISED if policy.order is None else Says.CALL_NOW, control=first.id, choices=len(offered))
     return case.decide(kind, headline, first.look_again_days, _success(agent, first))
 
 

@@ -8,7 +8,21 @@ from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.field import call, identify, proofs
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.messages import Message, Says, says
-from bootmark.core.types import ABSENT, SEEN, Case, CropState, Decision, Finding, NextLook, Policy, Ranking, Sample, StageNow, Verdict
+from bootmark.core.types import (
+    ABSENT,
+    SEEN,
+    Answered,
+    Case,
+    CropState,
+    Decision,
+    Finding,
+    NextLook,
+    Policy,
+    Ranking,
+    Sample,
+    StageNow,
+    Verdict,
+)
 
 OILS, SULFUR = ("summer-oil", "dormant-oil"), "sulfur"
 
@@ -85,12 +99,15 @@ def with_signs(
     )
 
 
-def settled(finding: Finding, named: str | None, region: str, catalogue: Catalogue) -> Finding:
-    """A finding after an answer from a clinic or an authority. named: what it is; None where it is nothing of what was asked."""
-    if named and finding.agent in (named, catalogue.key_of(named)):
+def settled(finding: Finding, answer: Answered, region: str, catalogue: Catalogue) -> Finding:
+    """A finding after an answer from a clinic or an authority, which settles what it names and what was asked, and nothing else."""
+    named, key_of = answer.named, catalogue.key_of
+    if named and finding.agent in (named, key_of(named)):
         verdict = VerdictKind.MUST_BE_REPORTED if catalogue.agent(named).listed_in(region) else VerdictKind.NAMED
         return replace(finding, verdict=verdict, probability=judgement.ANSWERED, confirmed=True)
-    return replace(finding, verdict=VerdictKind.CANNOT_TELL, probability=1 - judgement.ANSWERED, confirmed=False)
+    if key_of(finding.agent) == key_of(answer.asked):
+        return replace(finding, verdict=VerdictKind.CANNOT_TELL, probability=1 - judgement.ANSWERED, confirmed=False)
+    return finding
 
 
 def _unanswered(called: str, signs: Mapping[str, str], dangers: Mapping[str, Says], catalogue: Catalogue) -> tuple[str, str]:

@@ -31,7 +31,7 @@ class _At:
         month = self.stage.today.month if self.stage.today else self.crop.month
         if self.crop.on_hold and control.id != REPORT:
             return says(Says.CONTROL_HELD)
-        if control.kind in self.policy.refuses or control.kind not in self.policy.order:
+        if not self.policy.uses(control.kind):
             return says(Says.CONTROL_REFUSED, control_kind=control.kind)
         if control.id == REPORT and self.crop.region and not self.agent.listed_in(self.crop.region):
             return says(Says.CONTROL_NOT_LISTED)
@@ -108,8 +108,8 @@ def choices(
     nothing is sprayed.
     """
     at = _At(agent, stage, crop, policy, finding, counted)
-    rank = {kind: place for place, kind in enumerate(policy.order)}
-    if policy.order == tuple(ControlKind):
+    rank = {kind: place for place, kind in enumerate(ControlKind if policy.order is None else policy.order)}
+    if policy.order is None:
         rank |= dict.fromkeys(UNSPRAYED, 0)
     report = -1 if agent.listed_in(crop.region) else len(rank) + 1
 

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.meanings import DecisionKind
+from bootmark.core.types import Answered
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Agent as AgentField
@@ -58,10 +59,15 @@ def answer_to(session: Session, decision_id: uuid.UUID) -> OutsideAnswer | None:
     return session.scalars(of_farm(OutsideAnswer).where(OutsideAnswer.decision_id == decision_id)).one_or_none()
 
 
-def answers_at(session: Session, calls: list[uuid.UUID]) -> list[OutsideAnswer]:
-    """What came back to the calls of a look, the newest first."""
-    rows = of_farm(OutsideAnswer).where(OutsideAnswer.decision_id.in_(calls)).order_by(OutsideAnswer.on.desc(), OutsideAnswer.id)
-    return [plain(row) for row in session.scalars(rows)]
+def answers_to(session: Session, look_id: uuid.UUID) -> list[Answered]:
+    """What came back to the calls of a look, in the order of its days."""
+    rows = (
+        of_farm(OutsideAnswer, DecisionRow.agent, OutsideAnswer.agent)
+        .join(DecisionRow, (DecisionRow.farm_id == OutsideAnswer.farm_id) & (DecisionRow.id == OutsideAnswer.decision_id))
+        .where(DecisionRow.look_id == look_id)
+        .order_by(OutsideAnswer.on, OutsideAnswer.id)
+    )
+    return [Answered(*row) for row in session.execute(rows)]
 
 
 @dataclass(frozen=True)
@@ -85,13 +91,13 @@ class Waiting:
         return (self.answer.agent,) if self.answer and self.answer.agent else ()
 
 
-def waiting(session: Session, here: AtStop, catalogue: Catalogue) -> Waiting | None:
-    """The call of a stop that waits, or has waited, for an answer."""
-    if here.look is None:
-        return None
-    by_call = {answer.decision_id: answer for answer in answers_at(session, [call.id for call in here.calls.values()])}
-    call = next((call for call in here.calls.values() if call.kind in ANSWERED or call.id in by_call), None)
-    if call is None:
+def waiting(session: Session, here: AtStop, agent: str, catalogue: Catalogue) -> Waiting | None:
+    """The call of a stop that waits, or has waited, for an answer: that on an agent first."""
+    rows = session.scalars(of_farm(OutsideAnswer).where(OutsideAnswer.decision_id.in_(call.id for call in here.calls.values())))
+    by_call = {answer.decision_id: plain(answer) for answer in rows} if here.calls else {}
+    calls = sorted(here.calls.values(), key=lambda call: call.agent != agent)
+    call = next((call for call in calls if call.kind in ANSWERED or call.id in by_call), None)
+    if call is None or here.look is None:
         return None
     chances = here.look.working["chances"]
     kin = (call.agent, *(member.id for member in catalogue.members(call.agent)))

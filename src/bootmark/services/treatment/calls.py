@@ -15,7 +15,7 @@ from bootmark.core.field import call, called
 from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
-from bootmark.core.types import ACTING, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.core.types import ACTING, Answered, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
@@ -28,7 +28,7 @@ from bootmark.services.base.states import TreatmentState, VisitState
 from bootmark.services.scouting import holds
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, OutsideAnswer, ReturnVisit, SampleRow, Stop, TreatmentRow
+from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import NotHere, of_farm, row_of
 
 HARVEST_IN_SIGHT = 60
@@ -41,8 +41,9 @@ MOST_OF_AREA = 1.05
 
 
 def policy_of(farm: Farm) -> Policy:
-    policy = farm.policy
-    return Policy(tuple(map(ControlKind, policy.get("order", tuple(ControlKind)))), frozenset(map(ControlKind, policy.get("refuses", ()))))
+    order = farm.policy.get("order")
+    own = None if order is None else tuple(map(ControlKind, order))
+    return Policy(own, frozenset(map(ControlKind, farm.policy.get("refuses", ()))))
 
 
 def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
@@ -53,8 +54,8 @@ def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> Crop
     return CropState(block.crop, in_sight, in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
 
 
-def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[OutsideAnswer] = (), region: str = "") -> Finding:
-    """One agent of a look, as its newest version tells it. answers: what came back from outside, which settles it, the newest first."""
+def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[Answered] = (), region: str = "") -> Finding:
+    """One agent of a look, as its newest version tells it. answers: what came back from outside, in the order of their days."""
     working = look.working
     named = agent in working["verdict"]["agents"]
     finding = Finding(
@@ -68,7 +69,9 @@ def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[O
     # Looks of before version 0.5 kept no dangers.
     dangers = {line["agent"]: Says(line["kind"]) for line in working["verdict"].get("dangers", ())}
     finding = called.with_signs(finding, look.signs, working["verdict"]["agents"], dangers, catalogue)
-    return called.settled(finding, answers[0].agent, region, catalogue) if answers else finding
+    for answer in answers:
+        finding = called.settled(finding, answer, region, catalogue)
+    return finding
 
 
 def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any) -> StageNow:
@@ -90,9 +93,7 @@ def consider(
     """The core's decision with everything that went into it."""
     stop = session.get_one(Stop, (farm.id, look.stop_id))
     block = session.get_one(Block, (farm.id, stop.block_id))
-    calls_of_look = session.scalars(of_farm(DecisionRow, DecisionRow.id).where(DecisionRow.look_id == look.id))
-    answers = holds.answers_at(session, list(calls_of_look))
-    finding = finding_of(look, agent, catalogue, answers, farm.region)
+    finding = finding_of(look, agent, catalogue, holds.answers_to(session, look.id), farm.region)
     stage = stage_now(session, farm, block, agent, day, catalogue)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
     crop, policy = crop_state(session, farm, block, day), policy_of(farm)

@@ -15,14 +15,16 @@ from bootmark.services.base import memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
+from bootmark.services.scouting import holds
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
+from bootmark.store.models import Block, Farm, Hold, ReturnVisit, Station, TreatmentRow
 from bootmark.store.rows import of_farm, plain, row_of
 
 
 @dataclass(frozen=True)
 class Planned:
-    """table: the hours ahead against every limit, None without a forecast; spans: good runs of hours; late: its window has closed."""
+    """table: the hours ahead against every limit, None without a forecast; spans: good runs of hours; late: its window has closed;
+    hold: of its block after a report, while which nothing is done."""
 
     treatment: TreatmentRow
     block: Block
@@ -31,6 +33,7 @@ class Planned:
     table: HourTable | None
     spans: list[tuple[dt.datetime, dt.datetime]]
     late: bool
+    hold: Hold | None
 
     @property
     def covered(self) -> bool:
@@ -73,7 +76,8 @@ def planned_of(session: Session, farm: Farm, catalogue: Any, treatment: Treatmen
     station = block_weather.station_of(session, farm, block)
     table = _hours(session, farm, station, control, treatment, block.place, now) if station else None
     late = bool(treatment.not_after and treatment.not_after < now.date())
-    return Planned(treatment, block, control, station, table, table.spans(2) if table else [], late)
+    hold = holds.held(session).get(block.id)
+    return Planned(treatment, block, control, station, table, table.spans(2) if table and not hold else [], late, hold)
 
 
 def _hours(

@@ -33,7 +33,7 @@ def page(stop: uuid.UUID) -> str:
 
 def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None) -> str:
     here = at_stop.find(stop)
-    waiting = holds.waiting(db(), here, g.catalogue)
+    waiting = holds.waiting(db(), here, chosen, g.catalogue)
     agents = list(dict.fromkeys((*(waiting.settled if waiting else ()), *here.spoken_of, *here.samples)))
     may_be = waiting.may_be if waiting else ()
     chosen = chosen or (agents[0] if agents else "")
@@ -50,6 +50,7 @@ def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None) ->
         agent=agent,
         decision=decision,
         acting=decision.kind in ACTING,
+        own_order=calls.policy_of(the_farm()).order is not None,
         reports=decision.kind == DecisionKind.REPORT,
         offered=[(choice, agent.control(choice.control)) for choice in decision.choices if choice.offered],
         closed=[(choice, agent.control(choice.control)) for choice in decision.choices if not choice.offered],

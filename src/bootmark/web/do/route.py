@@ -15,7 +15,6 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState
-from bootmark.services.scouting import holds
 from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
@@ -30,7 +29,7 @@ blueprint = Blueprint("do", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     planned = timing.planned(db(), the_farm(), g.catalogue, now())
-    due = [entry for entry in planned if not entry.late and (entry.treatment.on - now().date()).days <= 0]
+    due = [entry for entry in planned if not entry.late and not entry.hold and (entry.treatment.on - now().date()).days <= 0]
     later = [entry for entry in planned if not entry.late and entry not in due]
     return render_template(
         "do.html",
@@ -38,7 +37,6 @@ def page() -> str:
         later=later,
         late=[entry for entry in planned if entry.late],
         local=zone(the_farm()),
-        held=holds.held(db()),
         may=member().role in SIGNERS,
     )
 
@@ -48,7 +46,6 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     planned = timing.of_treatment(db(), farm, g.catalogue, treatment, at)
     row, block = planned.treatment, planned.block
     form: Any = request.form if request.method == "POST" else None
-    hold = holds.held(db()).get(block.id)
     blocked = planned.control.kind == ControlKind.CONVENTIONAL and not member().qualified
     return render_template(
         "job_card.html",
@@ -62,8 +59,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         record_id=child(treatment, "application"),
         v=calls.RecordApplication.spec.v,
         unit_pairs=[(unit, unit) for unit in calls.UNITS],
-        hold=hold,
-        may=member().role in SIGNERS and not (blocked or hold) and row.state == TreatmentState.PLANNED,
+        may=member().role in SIGNERS and not (blocked or planned.hold) and row.state == TreatmentState.PLANNED,
         blocked=blocked,
         start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
         end=at.strftime("%Y-%m-%dT%H:%M"),

@@ -3,8 +3,7 @@
 from flask import Blueprint, render_template
 
 from bootmark.services.base.roles import SIGNERS
-from bootmark.services.scouting import holds
-from bootmark.web.guard import db, member, now, on_farm
+from bootmark.web.guard import member, now, on_farm
 from bootmark.web.timing.sight import sight
 
 blueprint = Blueprint("timing", __name__, template_folder=".")
@@ -13,4 +12,4 @@ blueprint = Blueprint("timing", __name__, template_folder=".")
 @blueprint.get("/f/<uuid:farm>/timing")
 @on_farm
 def page() -> str:
-    return render_template("timing.html", shown=sight(now()), held=holds.held(db()), today=now().date(), may_do=member().role in SIGNERS)
+    return render_template("timing.html", shown=sight(now()), today=now().date(), may_do=member().role in SIGNERS)
