@@ -7,10 +7,11 @@ from bootmark.core.catalogue import default
 from bootmark.core.meanings import DecisionKind
 from bootmark.core.types import Decision
 from bootmark.services.base.command import Refused
-from bootmark.services.scouting import holds, rounds
+from bootmark.services.scouting import held, rounds
 from bootmark.services.treatment import calls
 from bootmark.standins.estate import FARM, NOW
-from bootmark.store.models import DecisionRow, Farm, Look
+from bootmark.store.models import DecisionRow, Farm, Hold, Look
+from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest
 from tests.sending import REAL, send
@@ -33,7 +34,7 @@ def decided(here: Reported, agent: str) -> Decision:
 class Held(DatabaseTest):
     def held(self, block: uuid.UUID) -> bool:
         with farm_session(FARM) as session:
-            return block in holds.held(session)
+            return block in held.blocks(session)
 
     def test_a_report_holds_the_block_until_it_is_freed(self) -> None:
         here = reported()
@@ -75,8 +76,7 @@ class Held(DatabaseTest):
             look = session.get_one(DecisionRow, (FARM, decision)).look_id
         here = reported()
         with farm_session(FARM) as session:
-            hold = holds.held(session)[here.block]
-            session.merge(hold, load=True).block_id = block
+            session.scalars(of_farm(Hold).where(Hold.block_id == here.block)).one().block_id = block
         with self.assertRaises(Refused) as caught:
             send("application.record", signature)
         self.assertIn("held after a report", caught.exception.errors["treatment_id"])

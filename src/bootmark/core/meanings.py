@@ -35,6 +35,11 @@ class ControlKind(StrEnum):
     CONVENTIONAL = "conventional"
 
 
+UNSPRAYED = (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING)
+MATERIALS = (ControlKind.SOFT, ControlKind.CONVENTIONAL)
+"""Kinds of control that bring nothing out of a bottle, and those that do."""
+
+
 class Spared(StrEnum):
     """What lives in a crop and is to be spared: what a material harms, and what a release brings."""
 
@@ -58,6 +63,10 @@ class Place(StrEnum):
     GREENHOUSE = "greenhouse"
     BED = "bed"
     CONTAINER = "container"
+
+
+COVERED = (Place.TUNNEL, Place.GREENHOUSE)
+"""Places under a roof."""
 
 
 class VerdictKind(StrEnum):

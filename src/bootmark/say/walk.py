@@ -28,5 +28,6 @@ TEXTS: dict[Says, Text] = {
     Says.LONG_UNSEEN_RAIN: "Not looked at for {days} days, {rain} days of rain in between.",
     Says.LOOKED_AT: By("days", {"0": "Looked at today.", "1": "Looked at yesterday."}, "Looked at {days} days ago."),
     Says.LOOK_COMES: "Next look on {on:day}.",
-    Says.BLOCK_HELD: "Held since {since:day}: {agent:in_sentence} was reported. Nothing leaves it; clean boots and tools after it.",
+    Says.BLOCK_HELD: "This block is held after a report: {agent:in_sentence} was reported on {since:day}. Nothing is done in it and "
+    "nothing leaves it before the plant health authority frees it; clean boots and tools after it.",
 }

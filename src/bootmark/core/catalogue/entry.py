@@ -26,9 +26,8 @@ from bootmark.core.catalogue.model import (
     Sign,
 )
 from bootmark.core.catalogue.reader import Reader, nearest
-from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Spared, Work
+from bootmark.core.meanings import MATERIALS, AgentKind, BiofixKind, ControlKind, Measure, Spared, Work
 
-MATERIALS = (ControlKind.SOFT, ControlKind.CONVENTIONAL)
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
 

@@ -7,10 +7,9 @@ from functools import cached_property
 from bootmark.core import judgement
 from bootmark.core.catalogue.drawn import Drawn
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
-from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Work
+from bootmark.core.meanings import UNSPRAYED, AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Work
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
-UNSPRAYED = (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING)
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
 MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults"}
 """Stages as a population is spoken of."""

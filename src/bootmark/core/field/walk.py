@@ -55,16 +55,9 @@ class DueTrap:
 
 
 @dataclass(frozen=True)
-class Held:
-    """A hold on a block after a report. agent: what was reported."""
-
-    agent: str
-    since: dt.date
-
-
-@dataclass(frozen=True)
 class BlockState:
-    """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never."""
+    """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never;
+    held: what is said of a block that is held after a report."""
 
     id: str
     name: str
@@ -75,7 +68,7 @@ class BlockState:
     cases: Sequence[OpenCase] = ()
     openings: Sequence[Opening] = ()
     traps: Sequence[DueTrap] = ()
-    held: Held | None = None
+    held: Message | None = None
 
 
 @dataclass(frozen=True)
@@ -155,7 +148,7 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
 
 def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float] = (0.0, 0.0)) -> Walk:
     """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing; blocks that are held come last."""
-    stops = {block.id: PlannedStop(block.id, reasons, _hold(block)) for block in blocks if (reasons := whys(block, today))}
+    stops = {block.id: PlannedStop(block.id, reasons, block.held) for block in blocks if (reasons := whys(block, today))}
     where = {block.id: block.at for block in blocks}
     free = _round({block_id for block_id, stop in stops.items() if not stop.hold}, where, gate)
     last = where[free[-1]] if free else gate
@@ -180,14 +173,9 @@ def _round(block_ids: Set[str], where: Mapping[str, tuple[float, float]], start:
     return _uncross(order, where, start)
 
 
-def _hold(block: BlockState) -> Message | None:
-    return says(Says.BLOCK_HELD, agent=block.held.agent, since=block.held.since) if block.held else None
-
-
 def _restful(block: BlockState, today: dt.date) -> tuple[Message, ...]:
-    hold = _hold(block)
-    if hold:
-        return (hold,)
+    if block.held:
+        return (block.held,)
     since = (today - block.looked).days if block.looked else 0
     coming = min((look.due for look in block.due), default=None)
     looked = says(Says.LOOKED_AT, days=since)

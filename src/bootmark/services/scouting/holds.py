@@ -11,13 +11,11 @@ from bootmark import say
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.meanings import DecisionKind
 from bootmark.core.types import Answered
-from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Day, Flag, RecordId, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import SCOUTS, Role
-from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import HoldState
 from bootmark.services.scouting.stops import AtStop, child
 from bootmark.store.models import DecisionRow, Hold, OutsideAnswer
@@ -25,17 +23,6 @@ from bootmark.store.rows import of_farm, plain
 
 ANSWERED = (DecisionKind.REPORT, DecisionKind.SEND_A_SAMPLE)
 """Calls that wait for somebody outside the farm."""
-_held: memo.Kept[dict[uuid.UUID, Hold]] = memo.Kept(64)
-
-
-def held(session: Session) -> dict[uuid.UUID, Hold]:
-    """The blocks that are held, each with the hold that began first."""
-    return stamp.while_standing(session, _held, (Topic.TREATMENT,), "held", lambda: _read(session))
-
-
-def _read(session: Session) -> dict[uuid.UUID, Hold]:
-    rows = session.scalars(of_farm(Hold).where(Hold.state == HoldState.HELD).order_by(Hold.since.desc(), Hold.id))
-    return {hold.block_id: plain(hold) for hold in rows}
 
 
 def begin(context: Context, call: DecisionRow) -> None:

@@ -10,11 +10,11 @@ from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
 from bootmark.core.field import walk
-from bootmark.core.field.walk import BlockState, DueLook, Held, OpenCase, Opening, Walk
+from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
 from bootmark.core.meanings import VerdictKind
 from bootmark.services.base import ground
 from bootmark.services.base.states import VisitState
-from bootmark.services.scouting import holds
+from bootmark.services.scouting import held
 from bootmark.services.seasons import results, traps
 from bootmark.services.seasons.results import Listed
 from bootmark.services.weather import blocks as block_weather
@@ -93,7 +93,7 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
     waits = traps.waiting(traps.register(session, day), day)
     listed, _ = results.refresh(session, farm, blocks, catalogue, day, real_now)
     windows = openings(listed, day)
-    held = {block: Held(hold.agent, hold.since) for block, hold in holds.held(session).items()}
+    holds = held.blocks(session)
     states = [
         BlockState(
             id=str(block.id),
@@ -105,7 +105,7 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
             cases=cases.get(block.id, ()),
             openings=windows.get(block.id, ()),
             traps=waits.get(block.id, ()),
-            held=held.get(block.id),
+            held=holds.get(block.id),
         )
         for block in blocks
     ]

@@ -7,16 +7,18 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from bootmark.core.meanings import VerdictKind
+from bootmark.core.messages import Message
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.handling import DERIVED
 from bootmark.services.base.stamp import Topic
+from bootmark.services.scouting import held
 from bootmark.store.models import Block, DecisionRow, Look, ReturnVisit, SampleRow, Stop
 from bootmark.store.rows import of_farm, plain, row_of
 
 
 @dataclass(frozen=True)
 class AtStop:
-    """A stop, its block, and its records; None where not made yet."""
+    """A stop, its block, and its records; None where not made yet. hold: what is said of a block that is held."""
 
     stop: Stop
     block: Block
@@ -24,6 +26,7 @@ class AtStop:
     samples: dict[str, SampleRow]
     calls: dict[str, DecisionRow]
     visit: ReturnVisit | None
+    hold: Message | None
 
     @property
     def named(self) -> list[str]:
@@ -70,6 +73,7 @@ def _at(session: Session, stop_id: uuid.UUID) -> AtStop:
         {sample.agent: plain(sample) for sample in samples},
         {call.agent: plain(call) for call in calls},
         plain(row_of(session, ReturnVisit, stop.return_id)) if stop.return_id else None,
+        held.blocks(session).get(stop.block_id),
     )
 
 

@@ -25,7 +25,7 @@ from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS, SIGNERS
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
-from bootmark.services.scouting import holds
+from bootmark.services.scouting import held, holds
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
@@ -34,7 +34,6 @@ from bootmark.store.rows import NotHere, of_farm, row_of
 HARVEST_IN_SIGHT = 60
 UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
 UNTICKED = "Tick each check before you sign."
-HELD = "This block is held after a report: nothing is done in it before the plant health authority frees it."
 LATE_CLOCK = dt.timedelta(minutes=5)
 MOST_OF_AREA = 1.05
 """Share of a block's area that may be signed for: edges are treated too. Judgement, no source."""
@@ -50,7 +49,7 @@ def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> Crop
     near = (block.harvest_from - day).days if block.harvest_from else None
     in_sight = near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None
     hemisphere = "north" if farm.latitude >= 0 else "south"
-    in_flower, on_hold = crop_stages.in_flower(session, block, day), block.id in holds.held(session)
+    in_flower, on_hold = crop_stages.in_flower(session, block, day), block.id in held.blocks(session)
     return CropState(block.crop, in_sight, in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
 
 
@@ -300,8 +299,9 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
     if treatment.state == TreatmentState.WITHDRAWN or (done and done.id != context.sent.record_id):
         raise Refused(treatment_id=say.line("This has been done or withdrawn already: nothing is left to sign."))
     block: Block = context.get(Block, treatment.block_id, "block_id")
-    if block.id in holds.held(context.session):
-        raise Refused(treatment_id=say.line(HELD))
+    hold = held.blocks(context.session).get(block.id)
+    if hold:
+        raise Refused(treatment_id=say.tongue().say(hold, context.catalogue))
     if command.finished_at < command.started_at:
         began = command.started_at.astimezone(zone(context.farm))
         context.errors["finished_at"] = say.line("It ended before it began ({began:time}): give a later time.", began=began)

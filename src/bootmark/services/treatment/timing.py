@@ -8,16 +8,17 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Control
-from bootmark.core.meanings import ControlKind, Place
+from bootmark.core.meanings import COVERED, MATERIALS
+from bootmark.core.messages import Message
 from bootmark.core.season import windows
 from bootmark.core.season.windows import HourTable
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
-from bootmark.services.scouting import holds
+from bootmark.services.scouting import held
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Block, Farm, Hold, ReturnVisit, Station, TreatmentRow
+from bootmark.store.models import Block, Farm, ReturnVisit, Station, TreatmentRow
 from bootmark.store.rows import of_farm, plain, row_of
 
 
@@ -33,12 +34,12 @@ class Planned:
     table: HourTable | None
     spans: list[tuple[dt.datetime, dt.datetime]]
     late: bool
-    hold: Hold | None
+    hold: Message | None
 
     @property
     def covered(self) -> bool:
         """Whether a material is brought out under a roof, by the rules of a closed house."""
-        return self.block.place in (Place.TUNNEL, Place.GREENHOUSE) and self.control.kind in MATERIALS
+        return self.block.place in COVERED and self.control.kind in MATERIALS
 
     def state_at(self, when: dt.datetime) -> windows.Cell | None:
         """What the limits say of one hour."""
@@ -48,7 +49,6 @@ class Planned:
         return next((cell for time, cell in zip(self.table.times, self.table.overall, strict=True) if time == hour), None)
 
 
-MATERIALS = (ControlKind.SOFT, ControlKind.CONVENTIONAL)
 RESTS_ON = (Topic.TREATMENT, Topic.WEATHER, Topic.PLACES)
 _planned: memo.Kept[list[Planned]] = memo.Kept(64)
 _tables: memo.Kept[HourTable] = memo.Kept(256)
@@ -76,7 +76,7 @@ def planned_of(session: Session, farm: Farm, catalogue: Any, treatment: Treatmen
     station = block_weather.station_of(session, farm, block)
     table = _hours(session, farm, station, control, treatment, block.place, now) if station else None
     late = bool(treatment.not_after and treatment.not_after < now.date())
-    hold = holds.held(session).get(block.id)
+    hold = held.blocks(session).get(block.id)
     return Planned(treatment, block, control, station, table, table.spans(2) if table and not hold else [], late, hold)
 
 

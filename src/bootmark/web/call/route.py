@@ -62,7 +62,6 @@ def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None) ->
         may=member().role in SCOUTS,
         waiting=waiting,
         may_be=[("", say.line("nothing of what was asked")), *((agent, g.catalogue.agent(agent).name) for agent in may_be)],
-        hold=holds.held(db()).get(here.block.id),
         form=request.form if errors else None,
         errors=forms.Errors(errors),
         today=now().date(),
