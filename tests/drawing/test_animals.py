@@ -1,8 +1,12 @@
 """Animals are told apart by what is drawn, and what is ringed is what differs. From descriptions in the catalogue: common practice, no source."""
 
+import dataclasses
 import itertools
 import re
 import unittest
+from dataclasses import replace
+from enum import StrEnum
+from typing import Any
 from xml.etree import ElementTree
 
 from bootmark.core.catalogue import default
@@ -18,6 +22,15 @@ CATALOGUE = default()
 
 def body_of(agent: str, stage: str, marks: tuple[str, ...] = ()) -> str:
     return re.split("</title>", stages.of_agent(CATALOGUE.agents[agent], stage, marks))[1]
+
+
+def others(value: Any) -> list[Any]:
+    """Values of the same kind that a mark could have instead."""
+    if isinstance(value, StrEnum):
+        return [member for member in type(value) if member != value]
+    if isinstance(value, bool):
+        return [not value]
+    return ["#00ff77"] if isinstance(value, str) else [value - 1] if isinstance(value, int) else [value * 1.5 + 0.1]
 
 
 class Apart(unittest.TestCase):
@@ -52,6 +65,27 @@ class Apart(unittest.TestCase):
     def test_a_larva_of_thrips_is_a_small_thrips(self) -> None:
         self.assertIn("scale(0.62)", body_of("western-flower-thrips", "larva"))
         self.assertNotIn("scale(0.62)", body_of("codling-moth", "larva"))
+
+    def test_every_mark_that_is_told_of_an_animal_is_drawn(self) -> None:
+        """What differs is read out beside the drawings: a mark that isn't drawn would be a false word."""
+        for agent in CATALOGUE.agents.values():
+            for stage, drawn in agent.drawn.items():
+                whole = stages.of_agent(agent, stage)
+                for field in dataclasses.fields(Drawn):
+                    value = getattr(drawn, field.name)
+                    if value == field.default:
+                        continue
+                    changed = [replace(drawn, **{field.name: other}) for other in others(value)]
+                    drawings = {stages.of_agent(replace(agent, drawn={**agent.drawn, stage: other}), stage) for other in changed}
+                    self.assertNotEqual(drawings, {whole}, (agent.id, stage, field.name))
+
+    def test_a_track_and_an_aphid_are_told_in_their_own_words(self) -> None:
+        gopher, striped, aphid = (CATALOGUE.agents[agent].drawn["adult"] for agent in ("pocket-gopher", "potato-aphid", "melon-aphid"))
+        self.assertEqual(
+            [described(tongue(), gopher, name, "mammal") for name in ("toes", "claws")], ["5 toes", "dark brown marks of claws"]
+        )
+        self.assertEqual(described(tongue(), aphid, "tubes", "aphid"), "black tubes on its back")
+        self.assertEqual(differing([striped, aphid]), ("stripes", "tubes"))
 
     def test_a_face_is_the_stage_that_does_the_harm(self) -> None:
         for agent, stage in (
@@ -88,6 +122,7 @@ class Words(unittest.TestCase):
 
     def test_colours_are_named_by_the_nearest(self) -> None:
         named = {"#000000": "black", "#ffffff": "white", "#c0392b": "red", "#e0c040": "yellow", "#26324a": "dark blue"}
+        named |= {"#3d352b": "dark brown", "#3a3a3a": "dark grey", "#c9b48a": "tan", "#3f4a2a": "dark green", "#f0e27a": "pale yellow"}
         self.assertEqual({colour: colour_name(colour) for colour in named}, named)
 
 

@@ -12,6 +12,7 @@ SIDEWAYS = {
 UPWARD = {
     "pattern": (78, 84), "stripes": (46, 92), "bands": (60, 100), "spots": (46, 74), "wings": (84, 92), "head": (60, 38), "neck": (60, 54),
     "hairs": (84, 100), "pose": (38, 96), "slim": (82, 74), "cover": (54, 98), "wax": (60, 72), "horn": (60, 72),
+    "feelers": (82, 34), "tubes": (38, 90), "toes": (76, 66), "claws": (44, 36),
 }  # fmt: skip
 """What is drawn with its head up, or lies about."""
 SPREAD, MIDDLE, LEAST_Y = 14, 60, 29

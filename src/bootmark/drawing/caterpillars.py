@@ -38,8 +38,8 @@ def _marks(at: list[Point], r: float, drawn: Drawn) -> str:
     for n in range(drawn.stripes):
         off = r * (1.3 * (n + 0.5) / drawn.stripes - 0.65)
         parts.append(svg.line([(x, y + off) for x, y in at], mark, r * min(0.34, 0.7 / drawn.stripes)))
-    for x, y in at[1:-1]:
-        if drawn.bands:
+    for ring, (x, y) in enumerate(at[1:-1]):
+        if ring < drawn.bands:
             parts.append(svg.path(f"M{x:.1f} {y - r * 0.92:.1f}q{r * 0.2:.1f} {r * 0.9:.1f} 0 {r * 1.84:.1f}", stroke=mark, width=r * 0.3))
         for n in range(drawn.spots):
             off = r * (1.2 * (n + 0.5) / drawn.spots - 0.6)
@@ -59,8 +59,6 @@ def _pattern(x: float, y: float, r: float, pattern: Pattern, mark: str) -> str:
         return svg.path(d, stroke=mark, width=r * 0.2)
     if pattern == Pattern.WARTS:
         return "".join(svg.circle(x, y + r * off, r * 0.15, mark, LINE, 0.4) for off in (-0.55, 0.0, 0.5))
-    if pattern == Pattern.KEYHOLES:
-        return svg.ellipse(x, y - r * 0.15, r * 0.3, r * 0.24, mark) + svg.ellipse(x - r * 0.32, y - r * 0.15, r * 0.16, r * 0.12, mark)
     if pattern == Pattern.CHECKS:
         return svg.ellipse(x, y - r * 0.3, r * 0.36, r * 0.3, mark)
     return ""

@@ -89,7 +89,7 @@ DRAWN: dict[str, Draw] = {
     ),
     "mottled-shield-bugs": lambda sketch: (
         backdrops.apple()
-        + insects.bug(60, 78, 34, "#8f7f62", -90, banded=True)
+        + insects.bug(60, 78, 34, "#8f7f62", -90, bands="#f4efe4")
         + "".join(svg.circle(60 + sketch.rng.uniform(-14, 14), 76 + sketch.rng.uniform(-14, 20), 1, "#4a3f2c") for _ in range(34))
     ),
     "brown-quick-bugs": lambda sketch: scenes.flower(sketch.rng, insects.bug(66, 60, 24, "#9a8350", -60, mark="#efe3b0")),

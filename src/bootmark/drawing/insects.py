@@ -66,7 +66,7 @@ def beetle(
     return turned(x, y, turn, "".join(parts))
 
 
-def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: bool = False, bands: str = "") -> str:
+def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: bool = False, bands: str = "", head: str = "") -> str:
     wings = "".join(
         svg.ellipse(-size * 0.35, side * size * 0.55, size * 0.85, size * 0.32, "#dfe5e4", turn=side * 24, stroke="#8d989a")
         + (turned(-size * 0.35, side * size * 0.55, side * 24, svg.circle(-size * 0.62, 0, size * 0.13, svg.INK)) if spot else "")
@@ -84,7 +84,10 @@ def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: b
     body = svg.ellipse(-size * 0.35, 0, size * 0.6, size * 0.28, colour, stroke=LINE) + svg.ellipse(
         size * 0.3, 0, size * 0.34, size * 0.3, colour, stroke=LINE
     )
-    eyes = svg.circle(size * 0.68, -size * 0.16, size * 0.16, "#8a2a1f") + svg.circle(size * 0.68, size * 0.16, size * 0.16, "#8a2a1f")
+    face = svg.circle(size * 0.72, 0, size * 0.2, head, LINE, 0.7) if head else ""
+    eyes = (
+        face + svg.circle(size * 0.68, -size * 0.16, size * 0.16, "#8a2a1f") + svg.circle(size * 0.68, size * 0.16, size * 0.16, "#8a2a1f")
+    )
     rings = "".join(
         svg.path(f"M{-size * (0.2 + 0.2 * n):.1f} {-size * 0.22:.1f}l0 {size * 0.44:.1f}", stroke="#00000055", width=1.4) for n in range(3)
     )
@@ -136,7 +139,18 @@ def wasp(x: float, y: float, size: float, colour: str, turn: float = -90, sting:
     return turned(x, y, turn, legs(3, size * 0.6, size * 0.22, width=1.1) + wings + body + tail + feelers)
 
 
-def bug(x: float, y: float, size: float, colour: str, turn: float = -90, shield: bool = True, mark: str = "", banded: bool = False) -> str:
+def bug(
+    x: float,
+    y: float,
+    size: float,
+    colour: str,
+    turn: float = -90,
+    shield: bool = True,
+    mark: str = "",
+    bands: str = "",
+    slim: float = 0.42,
+) -> str:
+    """bands: colour of those on the feelers; slim: width to length, of one that is no shield."""
     if shield:
         body = svg.path(
             f"M{size:.1f} 0L{size * 0.6:.1f} {-size * 0.3:.1f}L{size * 0.35:.1f} {-size * 0.72:.1f}Q{-size * 0.4:.1f} {-size * 0.6:.1f} {-size:.1f} 0Q{-size * 0.4:.1f} {size * 0.6:.1f} {size * 0.35:.1f} {size * 0.72:.1f}L{size * 0.6:.1f} {size * 0.3:.1f}Z",
@@ -145,7 +159,7 @@ def bug(x: float, y: float, size: float, colour: str, turn: float = -90, shield:
             1.2,
         )
     else:
-        body = svg.ellipse(0, 0, size, size * 0.42, colour, stroke=LINE, width=1.1)
+        body = svg.ellipse(0, 0, size, size * slim, colour, stroke=LINE, width=1.1)
     shield_mark = svg.path(
         f"M{size * 0.35:.1f} {-size * 0.3:.1f}L{-size * 0.25:.1f} 0L{size * 0.35:.1f} {size * 0.3:.1f}",
         stroke=mark or "#00000066",
@@ -156,12 +170,12 @@ def bug(x: float, y: float, size: float, colour: str, turn: float = -90, shield:
         stroke="#00000055",
         width=1,
     )
-    feelers = svg.path(
-        f"M{size:.1f} {-size * 0.1:.1f}l{size * 0.7:.1f} {-size * 0.45:.1f}M{size:.1f} {size * 0.1:.1f}l{size * 0.7:.1f} {size * 0.45:.1f}",
-        stroke=LINE,
-        width=2,
-        **({"stroke_dasharray": "5 4"} if banded else {}),
+    along = (
+        f"M{size:.1f} {-size * 0.1:.1f}l{size * 0.7:.1f} {-size * 0.45:.1f}M{size:.1f} {size * 0.1:.1f}l{size * 0.7:.1f} {size * 0.45:.1f}"
     )
+    feelers = svg.path(along, stroke=LINE, width=2)
+    if bands:
+        feelers += svg.path(along, stroke=bands, width=2.4, stroke_dasharray="5 4")
     return turned(x, y, turn, legs(3, size * 1.05, size * 0.42, width=1.5) + feelers + body + shield_mark + wings)
 
 

@@ -73,7 +73,7 @@ def caterpillar(
     return turned(x, y, turn, "".join(parts))
 
 
-def slug_larva(x: float, y: float, length: float, colour: str, turn: float = 0, dots: str = "") -> str:
+def slug_larva(x: float, y: float, length: float, colour: str, turn: float = 0, dots: str = "", hairs: bool = False) -> str:
     h = length * 0.24
     body = svg.path(
         f"M{-length / 2:.1f} 0C{-length * 0.4:.1f} {-h:.1f} {length * 0.2:.1f} {-h * 1.5:.1f} {length * 0.45:.1f} {-h * 0.9:.1f}"
@@ -88,7 +88,10 @@ def slug_larva(x: float, y: float, length: float, colour: str, turn: float = 0, 
         width=1.6,
     )
     spots = "".join(svg.circle(length * (-0.35 + 0.14 * n), -h * 0.2, length * 0.025, dots) for n in range(6)) if dots else ""
-    return turned(x, y, turn, body + shine + spots)
+    bristles = (
+        svg.path(f"M{length * (-0.4 + 0.11 * n):.1f} {-h * 0.4:.1f}l-2 {-h * 1.1:.1f}", stroke="#5d4a2a", width=1.3) for n in range(8)
+    )
+    return turned(x, y, turn, ("".join(bristles) if hairs else "") + body + shine + spots)
 
 
 def grub(x: float, y: float, size: float, turn: float = 0, legs: bool = True, colour: str = "#f3ead2") -> str:

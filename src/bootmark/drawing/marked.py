@@ -37,7 +37,7 @@ def beetle(
 
 def fly(drawn: Drawn, colour: str, size: float = 40) -> str:
     size, mark = size * drawn.size, drawn.mark or svg.INK
-    whole, parts = insects.fly(60, 76, size, drawn.colour or colour, spot=drawn.wings == Wings.TIP_SPOT), []
+    whole, parts = insects.fly(60, 76, size, drawn.colour or colour, spot=drawn.wings == Wings.TIP_SPOT, head=drawn.head), []
     for side in (-1, 1):
         bars = (
             svg.line([(size * a, side * size * b), (size * c, side * size * d)], mark, size * 0.1)
@@ -58,9 +58,11 @@ def fly(drawn: Drawn, colour: str, size: float = 40) -> str:
     if drawn.stripes:
         parts += [
             svg.path(
-                f"M{size * 0.52:.1f} {size * (n - 1) * 0.13:.1f}L{size * 0.08:.1f} {size * (n - 1) * 0.13:.1f}", stroke=mark, width=1.8
+                f"M{size * 0.52:.1f} {(off := size * 0.39 * ((n + 0.5) / drawn.stripes - 0.5)):.1f}L{size * 0.08:.1f} {off:.1f}",
+                stroke=mark,
+                width=1.8,
             )
-            for n in range(3)
+            for n in range(drawn.stripes)
         ]
     return whole + turned(60, 76, HEAD_UP, "".join(parts))
 
@@ -86,7 +88,7 @@ def lace_bug(drawn: Drawn, colour: str) -> str:
             for x in (0.35, -0.6)
         ]
     if drawn.spots:
-        parts += [svg.circle(size * 0.3, side * size * 0.42, size * 0.11, mark) for side in (-1, 1)]
+        parts += [svg.circle(size * (0.3 - 0.4 * (n // 2)), (-1) ** n * size * 0.42, size * 0.11, mark) for n in range(drawn.spots)]
     whole = insects.lace_bug(60, 74, size, colour=drawn.colour or colour)
     if drawn.wings == Wings.HOOD:
         parts.append(svg.circle(size * 0.85, 0, size * 0.26, drawn.head or "#efe9da", LINE, 1))
@@ -95,7 +97,7 @@ def lace_bug(drawn: Drawn, colour: str) -> str:
 
 def bug(drawn: Drawn, colour: str) -> str:
     size, shield = 38 * drawn.size, drawn.slim == 0
-    whole = insects.bug(60, 74, size, drawn.colour or colour, shield=shield, mark=drawn.mark, banded=drawn.bands > 0)
+    whole = insects.bug(60, 74, size, drawn.colour or colour, shield=shield, mark=drawn.mark, bands=drawn.feelers, slim=drawn.slim or 0.42)
     parts = []
     if drawn.pattern == Pattern.CHECKS:
         edge = [(size * (0.2 - 0.26 * n), side * size * (0.62 - 0.1 * n)) for n in range(4) for side in (-1, 1)]
@@ -109,13 +111,13 @@ def bug(drawn: Drawn, colour: str) -> str:
 
 def aphid(drawn: Drawn, colour: str) -> str:
     size, turn = 28 * drawn.size, -30
-    whole = small.aphid(60, 72, size, drawn.colour or colour, turn, drawn.mark or LINE)
+    whole = small.aphid(60, 72, size, drawn.colour or colour, turn, drawn.tubes or LINE)
     parts = []
     for n in range(drawn.stripes):
         off = size * 0.62 * ((n + 0.5) / drawn.stripes - 0.5)
-        parts.append(svg.path(f"M{size * 0.7:.1f} {off * 0.7:.1f}L{-size * 0.7:.1f} {off:.1f}", stroke=drawn.horn or "#5a7a3a", width=2))
+        parts.append(svg.path(f"M{size * 0.7:.1f} {off * 0.7:.1f}L{-size * 0.7:.1f} {off:.1f}", stroke=drawn.mark, width=2))
     if drawn.pattern == Pattern.SADDLE:
-        parts.append(svg.ellipse(-size * 0.15, 0, size * 0.45, size * 0.36, drawn.horn or "#2b2724"))
+        parts.append(svg.ellipse(-size * 0.15, 0, size * 0.45, size * 0.36, drawn.mark or "#2b2724"))
     if drawn.wax:
         parts += [svg.circle(size * (0.75 - 0.24 * n), side * size * 0.24, size * 0.08, "#f7f5ee") for n in range(6) for side in (-1, 1)]
     if drawn.hairs:
@@ -138,11 +140,10 @@ def mite(drawn: Drawn, colour: str) -> str:
         )
         shine = svg.ellipse(-size * 0.2, -size * 0.2, size * 0.3, size * 0.12, "#ffffff88")
         return turned(60, 72, -20, legs(4, size * 1.7, size * 0.5, "#8d6b3a", 1.4) + body + shine)
-    whole = small.mite(60, 72, size, drawn.colour or colour, patches=drawn.spots == 2)
-    stripe = (
-        svg.path(f"M{-size * 0.8:.1f} 0L{size * 0.8:.1f} 0", stroke=drawn.mark or "#f4efe4", width=size * 0.14) if drawn.stripes else ""
-    )
-    return whole + turned(60, 72, 0, stripe)
+    whole = small.mite(60, 72, size, drawn.colour or colour, patches=drawn.spots, mark=drawn.mark)
+    offs = (size * ((n + 0.5) / drawn.stripes - 0.5) for n in range(drawn.stripes))
+    stripes = (svg.path(f"M{-size * 0.8:.1f} {off:.1f}L{size * 0.8:.1f} {off:.1f}", stroke=drawn.mark, width=size * 0.14) for off in offs)
+    return whole + turned(60, 72, 0, "".join(stripes))
 
 
 def scales(drawn: Drawn, colour: str) -> str:

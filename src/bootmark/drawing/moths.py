@@ -106,6 +106,18 @@ def _spread(size: float, drawn: Drawn, colour: str) -> str:
     return "".join(parts) + svg.ellipse(0, 0, size * 0.1, size * 0.5, "#5d5248")
 
 
+def _spotted_body(size: float, drawn: Drawn) -> str:
+    """A body that shows between the wings, with its pairs of spots."""
+    if not drawn.spots:
+        return ""
+    spots = (
+        svg.circle(side * size * 0.1, size * (0.9 * (n + 0.5) / drawn.spots - 0.1), size * 0.055, drawn.mark)
+        for n in range(drawn.spots)
+        for side in (-1, 1)
+    )
+    return svg.ellipse(0, size * 0.3, size * 0.17, size * 0.62, "#5d5248", stroke=LINE) + "".join(spots)
+
+
 def moth(drawn: Drawn, colour: str) -> str:
     """Head up. The pose is a roof where none is told."""
     size, skin = 42 * drawn.size, drawn.colour or colour
@@ -117,5 +129,9 @@ def moth(drawn: Drawn, colour: str) -> str:
         pose = Pose.DELTA if drawn.pose == Pose.DELTA else Pose.ROOF
         narrow, mark = (0.6 if pose == Pose.ROOF else 1.0), drawn.mark or DARK
         sides = (svg.path(_fore(pose, size, side), skin, LINE, 1) + _marks(size, side, drawn.wings, mark, narrow) for side in (-1, 1))
-        body = "".join(sides) + svg.ellipse(0, -size * 0.45, size * 0.17, size * 0.22, drawn.neck or skin, stroke=LINE)
+        body = (
+            "".join(sides)
+            + _spotted_body(size, drawn)
+            + svg.ellipse(0, -size * 0.45, size * 0.17, size * 0.22, drawn.neck or skin, stroke=LINE)
+        )
     return turned(60, 70, 0, body + _head_and_feelers(size))

@@ -42,7 +42,7 @@ def colony(
     )
 
 
-def mite(x: float, y: float, size: float, colour: str, turn: float = 0, patches: bool = False, worm: bool = False) -> str:
+def mite(x: float, y: float, size: float, colour: str, turn: float = 0, patches: int = 0, mark: str = "", worm: bool = False) -> str:
     if worm:
         rings = "".join(
             svg.path(
@@ -64,11 +64,7 @@ def mite(x: float, y: float, size: float, colour: str, turn: float = 0, patches:
         return turned(x, y, turn, feet + body + rings)
     feet = legs(4, size * 1.35, size * 0.42, "#8d6b3a", 1.1)
     body = svg.ellipse(0, 0, size, size * 0.72, colour, stroke="#00000066", width=0.8)
-    marks = (
-        svg.ellipse(0, -size * 0.38, size * 0.4, size * 0.2, "#3f4a2a") + svg.ellipse(0, size * 0.38, size * 0.4, size * 0.2, "#3f4a2a")
-        if patches
-        else ""
-    )
+    marks = "".join(svg.ellipse(0, size * 1.52 * ((n + 0.5) / patches - 0.5), size * 0.4, size * 0.2, mark) for n in range(patches))
     bristles = (
         ""
         if patches

@@ -15,6 +15,7 @@ LIKE_THEIR_ELDERS = ("thrips", "mite", "gall mite")
 """What has larvae that look like small adults."""
 UNDRAWN = ("none", "nematode", "fungus", "bacterium", "virus")
 SAWFLY_LARVA = Drawn(mark="#3a4a2a", spots=2)
+LADYBIRD_LARVA = Drawn(mark="#e08a2a", spots=2, hairs=True)
 
 
 def _eggs(body: str, colour: str, rng: random.Random) -> str:
@@ -51,7 +52,7 @@ def _leaf_beetle_larva(drawn: Drawn, colour: str) -> str:
     """Humped and spotted on a leaf; slim and pale where it lives on roots."""
     if drawn.slim:
         return caterpillar(drawn, colour, drawn.head or "#5d3a1a", fat=drawn.slim, prolegs=())
-    slug = larvae.slug_larva(60, 76, 78, drawn.colour or colour, dots=drawn.mark or svg.INK)
+    slug = larvae.slug_larva(60, 76, 78, drawn.colour or colour, dots=drawn.mark or svg.INK, hairs=drawn.hairs)
     stripes = [svg.path(f"M28 {68 + 7 * n}Q60 {60 + 7 * n} 88 {66 + 7 * n}", stroke=drawn.mark, width=2.4) for n in range(drawn.stripes)]
     return slug + "".join(stripes) + (svg.circle(98, 68, 8, drawn.head, "#3d352b", 0.8) if drawn.head else "")
 
@@ -70,9 +71,8 @@ def _larva(body: str, colour: str, drawn: Drawn) -> str:
     if body == "leaf beetle":
         return _leaf_beetle_larva(drawn, colour)
     if body == "ladybird":
-        return caterpillar(
-            replace(drawn, mark=drawn.mark or "#e08a2a", spots=drawn.spots or 2, hairs=True, size=0.76), colour, "#1f2224", fat=0.26
-        )
+        plain = drawn if drawn != PLAIN else LADYBIRD_LARVA
+        return caterpillar(replace(plain, size=plain.size * 0.76), colour, "#1f2224", fat=0.26)
     if body == "lacewing":
         return larvae.caterpillar(60, 72, 66, skin, head="#4a3a28", fat=0.22, hairs=True) + svg.path(
             "M98 68q12 -8 14 -2M98 78q12 8 14 2", stroke="#4a3a28", width=2
@@ -132,18 +132,18 @@ SLOTS = 2
 def _prints(drawn: Drawn) -> str:
     """Its track: two slots of a hoof, or a pad with so many toes, with claws where it digs."""
     skin, places = drawn.colour or "#8a6f52", ((42, 108), (76, 82), (44, 56))
-    if drawn.spots == SLOTS:
+    if drawn.toes == SLOTS:
         slot = "M{x} {y}c-7 4 -9 -14 -1 -22c4 6 4 16 1 22Z"
         return "".join(svg.path(slot.format(x=x - 2, y=y + 8) + slot.format(x=x + 9, y=y + 8), skin) for x, y in places)
-    toes, size = drawn.spots or TOES, drawn.size
+    toes, size = drawn.toes or TOES, drawn.size
     parts = []
     for x, y in places:
         parts.append(svg.ellipse(x, y, 8 * size, 10 * size * (drawn.slim or 1), skin))
         for n in range(toes):
             toe_x, toe_y = x + size * 6 * (n - (toes - 1) / 2), y - size * (13 if n in (0, toes - 1) else 16)
             parts.append(svg.circle(toe_x, toe_y, 3 * size, skin))
-            if drawn.horn:
-                parts.append(svg.path(f"M{toe_x:.1f} {toe_y - 3:.1f}l0 -6", stroke=drawn.horn, width=1.8))
+            if drawn.claws:
+                parts.append(svg.path(f"M{toe_x:.1f} {toe_y - 3:.1f}l0 -6", stroke=drawn.claws, width=1.8))
     return "".join(parts)
 
 

@@ -15,7 +15,6 @@ class Pattern(StrEnum):
     VEES = "vees"
     SLANTS = "slants"
     WARTS = "warts"
-    KEYHOLES = "keyholes"
     CROSS = "cross"
     CHECKS = "checks"
     SADDLE = "saddle"
@@ -54,7 +53,6 @@ class Pose(StrEnum):
     LOOP = "loop"
     CURLED = "curled"
     RAISED = "raised"
-    HELD_UP = "held up"
     BAG = "bag"
     DARTING = "darting"
 
@@ -72,13 +70,18 @@ class Cover(StrEnum):
 @dataclass(frozen=True)
 class Drawn:
     """Marks of one stage. colour: of the body, where it is not the agent's; mark: colour of stripes, bands, spots and patterns; neck: of
-    the shield behind the head; slim: width to length; size: of what is usual for its body."""
+    the shield behind the head; feelers: of the bands on them; tubes: of the two on an aphid's back; slim: width to length; size: of what
+    is usual for its body. Of a mammal the track is drawn: toes, two of them the slots of a hoof, and the colour of claws that dig."""
 
     colour: str = ""
     mark: str = ""
     head: str = ""
     neck: str = ""
     horn: str = ""
+    feelers: str = ""
+    tubes: str = ""
+    claws: str = ""
+    toes: int = 0
     stripes: int = 0
     bands: int = 0
     spots: int = 0
@@ -103,6 +106,10 @@ def _drawn(row: Reader) -> Drawn:
         head=row.text("head", ""),
         neck=row.text("neck", ""),
         horn=row.text("horn", ""),
+        feelers=row.text("feelers", ""),
+        tubes=row.text("tubes", ""),
+        claws=row.text("claws", ""),
+        toes=int(row.number("toes", 0)),
         stripes=int(row.number("stripes", 0)),
         bands=int(row.number("bands", 0)),
         spots=int(row.number("spots", 0)),
@@ -139,7 +146,10 @@ def read(raw: Mapping[str, Any], agents: Mapping[str, str], life: Sequence[str])
     return {agent: own.get(kind, {}) | own.get(agent, {}) for agent, kind in agents.items() if agent in own or kind in own}
 
 
-TOLD = ("pattern", "horn", "stripes", "bands", "spots", "wings", "pose", "cover", "neck", "head", "hairs", "wax", "slim")
+TOLD = (
+    "pattern", "horn", "toes", "claws", "stripes", "bands", "spots", "wings", "pose", "cover", "neck", "head", "feelers", "tubes", "hairs",
+    "wax", "slim",
+)  # fmt: skip
 """What is said of a drawing, the most telling first."""
 
 
