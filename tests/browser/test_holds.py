@@ -36,6 +36,10 @@ class Held(LiveTest):
     def write(self, name: str, words: str) -> None:
         driver.find(self.chrome, f"[name={name}]").send_keys(words)
 
+    def choose(self, words: str) -> None:
+        options = driver.find(self.chrome, "#answer [name=agent]").find_elements(By.TAG_NAME, "option")
+        next(option for option in options if option.text == words).click()
+
     def test_a_report_holds_a_block_until_the_authority_frees_it(self) -> None:
         stop = uuid.uuid4()
         send("stop.open", {"block_id": str(made(BLOCK)), "where": ""}, stop)
@@ -53,6 +57,8 @@ class Held(LiveTest):
         self.assert_accessible()
         self.press("Keep the answer")
         self.sees("This is empty")
+        self.sees("Choose it from the list.")
+        self.choose("Fire blight")
         self.write("answered_by", "The plant health desk")
         self.write("words", "It is fire blight. The row may be cut out and burnt on the spot.")
         self.press("Keep the answer")
@@ -77,6 +83,7 @@ class Held(LiveTest):
         self.go(f"call/{stop}")
         self.sees("What came back from the clinic")
         self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "[name=frees]"))
+        self.choose("Viruses")
         self.write("answered_by", "The clinic")
         self.write("words", "Cucumber mosaic virus.")
         self.press("Keep the answer")

@@ -2,6 +2,7 @@
 
 import dataclasses
 import itertools
+import math
 import re
 import unittest
 from dataclasses import replace
@@ -13,7 +14,7 @@ from bootmark.core.catalogue import default
 from bootmark.core.catalogue.drawn import TOLD, Drawn, Pattern, differing, read
 from bootmark.core.catalogue.model import STAGES
 from bootmark.core.catalogue.reader import CatalogueError
-from bootmark.drawing import stages
+from bootmark.drawing import callouts, stages, svg
 from bootmark.say import tongue
 from bootmark.say.drawn import colour_name, described
 
@@ -104,6 +105,27 @@ class Rings(unittest.TestCase):
         root = ElementTree.fromstring(text)
         numbers = [node.text for node in root.iter() if node.tag.endswith("text")]
         self.assertEqual(numbers, ["1", "2"])
+
+    def test_rings_of_a_nymph_lie_nearer_to_the_middle_and_none_hides_another(self) -> None:
+        apart = differing([CATALOGUE.agents[agent].drawn["adult"] for agent in ("potato-aphid", "melon-aphid")])
+        at = {}
+        for stage in ("nymph", "adult"):
+            root = ElementTree.fromstring(stages.of_agent(CATALOGUE.agents["potato-aphid"], stage, apart))
+            tags = [
+                node
+                for node in root.iter()
+                if node.tag.endswith("circle") and node.get("r") in ("10.00", "6.50") and node.get("fill") in ("none", svg.BOOT)
+            ]
+            at[stage] = [(float(tag.get("cx") or 0), float(tag.get("cy") or 0)) for tag in tags]
+            numbers = at[stage][1::2]
+            self.assertGreaterEqual(math.dist(*numbers), 13, stage)
+        middle = callouts.CENTRE
+        for young, grown in zip(at["nymph"][::2], at["adult"][::2], strict=True):
+            self.assertLess(math.dist(young, middle), math.dist(grown, middle))
+
+    def test_a_gopher_has_young_and_no_nymphs(self) -> None:
+        self.assertEqual(CATALOGUE.agents["pocket-gopher"].stage_name("nymph"), "young")
+        self.assertEqual(CATALOGUE.agents["potato-aphid"].stage_name("nymph"), "nymph")
 
     def test_every_mark_has_a_place_within_the_drawing(self) -> None:
         for stage, name in itertools.product(("larva", "adult"), TOLD):

@@ -2,13 +2,14 @@
 
 import math
 
-from bootmark.core.catalogue.drawn import Drawn, Pattern, Pose
+from bootmark.core.catalogue.drawn import PLAIN, Drawn, Pattern, Pose
 from bootmark.drawing import svg
 from bootmark.drawing.limbs import LINE, turned
 from bootmark.drawing.svg import Point
 
 RINGS = 12
 TRUE_LEGS = (9, 10, 11)
+PROLEGS = (0, 3, 4, 5, 6)
 PALE = "#fbfaf0"
 
 
@@ -80,11 +81,23 @@ def _head(at: list[Point], r: float, colour: str, drawn: Drawn) -> str:
     return head
 
 
-def caterpillar(drawn: Drawn, colour: str, head: str, *, fat: float = 0.16, prolegs: tuple[int, ...] = (0, 3, 4, 5, 6)) -> str:
-    """Length along the body, head to the right. prolegs: rings that bear the fleshy legs."""
-    length, skin = 78 * drawn.size, drawn.colour or colour
-    r = length * (drawn.slim or fat) / 2 * 1.3
+def caterpillar(drawn: Drawn, colour: str, head: str, *, fat: float = 0.16, prolegs: tuple[int, ...] = PROLEGS) -> str:
+    """Of a stage, in the middle of its drawing, head to the right. prolegs: rings that bear the fleshy legs."""
+    return turned(60, 74, 0, _body(drawn, 78 * drawn.size, colour, head, fat, prolegs))
+
+
+def lying(
+    x: float, y: float, length: float, colour: str, *, turn: float = 0, head: str = "#6b4a2a", fat: float = 0.16, drawn: Drawn = PLAIN
+) -> str:
+    """Anywhere in a drawing. length: along the body, head to the right before it is turned."""
+    return turned(x, y, turn, _body(drawn, length, colour, head, fat, PROLEGS))
+
+
+def _body(drawn: Drawn, length: float, colour: str, head: str, fat: float, prolegs: tuple[int, ...]) -> str:
+    skin, r = drawn.colour or colour, length * (drawn.slim or fat) / 2 * 1.3
     at = _spine(length, drawn.pose)
+    if drawn.pose == Pose.BAG:
+        return _bag(at, r) + _head(at, r, head, drawn)
     parts = [_legs(at, r, skin, drawn.pose, (0, 1) if drawn.pose == Pose.LOOP else prolegs), _hairs(at, r) if drawn.hairs else ""]
     for n, (x, y) in enumerate(at):
         taper = 0.8 if n in (0, RINGS - 1) else 1.0
@@ -97,9 +110,7 @@ def caterpillar(drawn: Drawn, colour: str, head: str, *, fat: float = 0.16, prol
         x, y = at[0]
         curve = f"M{x - r * 0.2:.1f} {y - r * 0.6:.1f}q{-r * 0.8:.1f} {-r * 0.7:.1f} {-r * 0.7:.1f} {-r * 2.0:.1f}"
         parts.append(svg.path(curve, stroke=drawn.horn, width=r * 0.5))
-    if drawn.pose == Pose.BAG:
-        parts = [_bag(at, r), _head(at, r, head, drawn)]
-    return turned(60, 74, 0, "".join(parts))
+    return "".join(parts)
 
 
 def _bag(at: list[Point], r: float) -> str:

@@ -66,19 +66,10 @@ def beetle(
     return turned(x, y, turn, "".join(parts))
 
 
-def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: bool = False, bands: str = "", head: str = "") -> str:
+def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: bool = False, head: str = "") -> str:
     wings = "".join(
         svg.ellipse(-size * 0.35, side * size * 0.55, size * 0.85, size * 0.32, "#dfe5e4", turn=side * 24, stroke="#8d989a")
         + (turned(-size * 0.35, side * size * 0.55, side * 24, svg.circle(-size * 0.62, 0, size * 0.13, svg.INK)) if spot else "")
-        + (
-            svg.path(
-                f"M{-size * 0.4:.1f} {side * size * 0.35:.1f}l{-size * 0.15:.1f} {side * size * 0.45:.1f}m{-size * 0.3:.1f} 0l{size * 0.1:.1f} {-side * size * 0.4:.1f}",
-                stroke=bands,
-                width=3,
-            )
-            if bands
-            else ""
-        )
         for side in (-1, 1)
     )
     body = svg.ellipse(-size * 0.35, 0, size * 0.6, size * 0.28, colour, stroke=LINE) + svg.ellipse(
@@ -92,32 +83,6 @@ def fly(x: float, y: float, size: float, colour: str, turn: float = -90, spot: b
         svg.path(f"M{-size * (0.2 + 0.2 * n):.1f} {-size * 0.22:.1f}l0 {size * 0.44:.1f}", stroke="#00000055", width=1.4) for n in range(3)
     )
     return turned(x, y, turn, legs(3, size * 0.8, size * 0.28) + body + rings + wings + eyes)
-
-
-def moth(x: float, y: float, size: float, colour: str, turn: float = 0, open_wings: bool = True) -> str:
-    wings = "".join(
-        svg.path(
-            f"M0 {-size * 0.3:.1f}C{side * size * 0.5:.1f} {-size:.1f} {side * size * 1.2:.1f} {-size * 0.9:.1f} {side * size * 1.05:.1f} {-size * 0.25:.1f}"
-            f"C{side * size:.1f} {size * 0.1:.1f} {side * size * 0.8:.1f} {size * 0.15:.1f} {side * size * 0.75:.1f} {size * 0.2:.1f}"
-            f"C{side * size * 0.85:.1f} {size * 0.7:.1f} {side * size * 0.3:.1f} {size * 0.85:.1f} 0 {size * 0.2:.1f}Z",
-            colour,
-            LINE,
-            1,
-        )
-        + svg.path(
-            f"M{side * size * 0.35:.1f} {-size * 0.5:.1f}Q{side * size * 0.6:.1f} {-size * 0.2:.1f} {side * size * 0.95:.1f} {-size * 0.4:.1f}",
-            stroke="#00000055",
-            width=1.6,
-        )
-        for side in (-1, 1)
-    )
-    body = svg.ellipse(0, 0, size * 0.13, size * 0.5, "#5d5248")
-    feelers = svg.path(
-        f"M0 {-size * 0.45:.1f}q{-size * 0.1:.1f} {-size * 0.3:.1f} {-size * 0.35:.1f} {-size * 0.42:.1f}M0 {-size * 0.45:.1f}q{size * 0.1:.1f} {-size * 0.3:.1f} {size * 0.35:.1f} {-size * 0.42:.1f}",
-        stroke=LINE,
-        width=1,
-    )
-    return turned(x, y, turn, wings + body + feelers)
 
 
 def wasp(x: float, y: float, size: float, colour: str, turn: float = -90, sting: bool = False) -> str:

@@ -1,9 +1,12 @@
 """Signs that tell a kind: animals of any colour, as they sit, walk or hide."""
 
+from bootmark.core.catalogue.drawn import Drawn, Pose
 from bootmark.drawing import backdrops, insects, larvae, scenes, small, svg
 from bootmark.drawing.backdrops import bark, blade, stem, twig
+from bootmark.drawing.caterpillars import lying
 from bootmark.drawing.insects import beetle
 from bootmark.drawing.laid import upper
+from bootmark.drawing.moths import resting
 from bootmark.drawing.sketch import Draw, Sketch
 from bootmark.drawing.svg import circle, ellipse, path
 
@@ -47,7 +50,7 @@ def _eight(sketch: Sketch) -> str:
 def _web(sketch: Sketch) -> str:
     silk = path("M10 110C20 40 60 6 108 22C104 66 76 110 34 128Z", "#f4f1e8", "#c9c3b4", 1.2, opacity="0.8")
     worms = "".join(
-        larvae.caterpillar(x, y, 36, colour, turn=turn)
+        lying(x, y, 36, colour, turn=turn)
         for x, y, colour, turn in ((42, 84, "#6a6250", -30), (64, 58, "#7a7058", -50), (80, 36, "#6a6250", -20))
     )
     return twig() + silk + worms
@@ -59,14 +62,14 @@ def _file(sketch: Sketch) -> str:
         for n in range(10)
         for _ in range(4)
     )
-    walkers = "".join(larvae.caterpillar(26 + 27 * n, 102 - 27 * n, 34, "#5a5348", turn=-45) for n in range(3))
+    walkers = "".join(lying(26 + 27 * n, 102 - 27 * n, 34, "#5a5348", turn=-45) for n in range(3))
     return bark(96) + path("M70 8C104 2 116 34 96 46C80 52 62 34 70 8Z", "#f4f1e8", "#c9c3b4", 1.2) + walkers + hairs
 
 
 def _shaken_sawfly(sketch: Sketch) -> str:
     return (
         blade()
-        + larvae.caterpillar(58, 66, 66, "#94ad5a", turn=-12)
+        + lying(58, 66, 66, "#94ad5a", turn=-12)
         + "".join(path(f"M{34 + 8 * n} {78 - 1.4 * n}l0 7", stroke="#6d8a3c", width=3) for n in range(7))
     )
 
@@ -110,9 +113,7 @@ def _gall_maggots(sketch: Sketch) -> str:
 
 def _in_fruit(sketch: Sketch) -> str:
     return (
-        backdrops.cut_fruit()
-        + path("M30 84C44 70 76 74 92 90L86 98C70 86 48 84 36 94Z", "#6b4a24")
-        + larvae.caterpillar(62, 84, 46, "#e8c9a8", turn=14)
+        backdrops.cut_fruit() + path("M30 84C44 70 76 74 92 90L86 98C70 86 48 84 36 94Z", "#6b4a24") + lying(62, 84, 46, "#e8c9a8", turn=14)
     )
 
 
@@ -188,7 +189,9 @@ def _store_web(sketch: Sketch) -> str:
         )
         for _ in range(26)
     )
-    return _heap(sketch, "#d9c08a") + threads + larvae.caterpillar(58, 92, 30, "#f0dcc0", turn=-10) + insects.moth(80, 38, 20, "#b9a27a")
+    return (
+        _heap(sketch, "#d9c08a") + threads + lying(58, 92, 30, "#f0dcc0", turn=-10) + resting(80, 38, 20, "#b9a27a", Drawn(pose=Pose.OPEN))
+    )
 
 
 def _holed_seeds(sketch: Sketch) -> str:

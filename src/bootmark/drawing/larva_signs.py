@@ -1,10 +1,11 @@
 """Signs that are larvae: caterpillars, sawflies, maggots, grubs, and what has grown in or on them."""
 
+from bootmark.core.catalogue.drawn import Drawn, Pattern, Pose
 from bootmark.drawing import backdrops, insects, larvae, scenes, small, soil, svg
 from bootmark.drawing.backdrops import blade
+from bootmark.drawing.caterpillars import lying
 from bootmark.drawing.insects import beetle
 from bootmark.drawing.laid import BLACK, under, upper
-from bootmark.drawing.larvae import caterpillar
 from bootmark.drawing.limbs import LINE
 from bootmark.drawing.sketch import Draw, Sketch, plain
 
@@ -23,7 +24,7 @@ def _cocoons(sketch: Sketch) -> str:
         )
         for n in range(10)
     )
-    return blade() + caterpillar(60, 72, 84, "#9db86a", head="#6f8a4a", marks="slants") + rice
+    return blade() + lying(60, 72, 84, "#9db86a", head="#6f8a4a", drawn=Drawn(pattern=Pattern.SLANTS)) + rice
 
 
 def _heap(sketch: Sketch) -> str:
@@ -40,28 +41,28 @@ def _heap(sketch: Sketch) -> str:
         )
         for _ in range(16)
     )
-    return blade() + caterpillar(58, 62, 72, "#b9b87a", head="#6b5a3a", turn=-12, fat=0.12) + cocoons
+    return blade() + lying(58, 62, 72, "#b9b87a", head="#6b5a3a", turn=-12, fat=0.12) + cocoons
 
 
 def _caterpillar_in_roll(sketch: Sketch) -> str:
     return (
         blade()
         + svg.path("M24 96C40 60 66 44 104 34C96 60 76 84 44 104Z", svg.UNDER, svg.STEM, 1.2)
-        + caterpillar(60, 78, 62, "#9db86a", head="#33291d", turn=-38, fat=0.12)
+        + lying(60, 78, 62, "#9db86a", head="#33291d", turn=-38, fat=0.12)
         + "".join(svg.path(f"M{38 + 12 * n} {92 - 9 * n}l14 8", stroke=svg.WHITE, width=1.3) for n in range(4))
     )
 
 
 def _droves(sketch: Sketch) -> str:
     return blade() + "".join(
-        caterpillar(
+        lying(
             38 + 22 * (n % 3),
             46 + 17 * (n // 3) + 4 * (n % 2),
             34,
             "#7a8a4a",
             head="#2b2724",
             turn=-40 + sketch.rng.uniform(-10, 10),
-            stripe="#e9dfb0",
+            drawn=Drawn(stripes=1, mark="#e9dfb0"),
         )
         for n in range(12)
     )
@@ -73,7 +74,7 @@ def _silk_rest(sketch: Sketch) -> str:
         blade()
         + web
         + "".join(
-            caterpillar(36 + 24 * (n % 3), 58 + 18 * (n // 3), 38, "#6d5a3a", head="#2b2118", turn=-36, hairs=True, fat=0.2)
+            lying(36 + 24 * (n % 3), 58 + 18 * (n // 3), 38, "#6d5a3a", head="#2b2118", turn=-36, fat=0.2, drawn=Drawn(hairs=True))
             for n in range(6)
         )
     )
@@ -92,7 +93,7 @@ def _bristly(sketch: Sketch) -> str:
     forks = "".join(
         svg.path(f"M{24 + 9 * n} 64l0 -11m-3 -4l3 4l3 -4M{24 + 9 * n} 80l0 10m-3 4l3 -4l3 4", stroke="#4a5a2a", width=1.2) for n in range(9)
     )
-    return blade(under=True) + forks + caterpillar(60, 72, 78, "#8fae5e", head="#6b4a2a", fat=0.18)
+    return blade(under=True) + forks + lying(60, 72, 78, "#8fae5e", head="#6b4a2a", fat=0.18)
 
 
 def _swaying(sketch: Sketch) -> str:
@@ -107,7 +108,7 @@ def _ladies(sketch: Sketch) -> str:
     return (
         blade()
         + beetle(40, 56, 19, "#c2402a", slim=0.9, spots=6, turn=-50)
-        + caterpillar(74, 94, 48, "#3c4048", head="#1f2224", turn=-30, fat=0.26, dots="#e08a2a", hairs=True)
+        + lying(74, 94, 48, "#3c4048", head="#1f2224", turn=-30, fat=0.26, drawn=Drawn(spots=2, mark="#e08a2a", hairs=True))
     )
 
 
@@ -133,7 +134,7 @@ def _viburnum(sketch: Sketch) -> str:
 def _glow(sketch: Sketch) -> str:
     night = svg.path("M0 0L120 0L120 142L0 142Z", "#23243a") + svg.path("M2 126C2 66 46 14 118 12C122 74 76 128 2 126Z", "#34384f")
     beam = svg.path("M120 -4L96 -4L20 60L60 104Z", "#8a63c9", opacity="0.35")
-    return night + beam + caterpillar(58, 72, 82, "#b6f28a", head="#d9ffb5", turn=-20, marks="slants", horn="#e6ffd0")
+    return night + beam + lying(58, 72, 82, "#b6f28a", head="#d9ffb5", turn=-20, drawn=Drawn(pattern=Pattern.SLANTS, horn="#e6ffd0"))
 
 
 def _bag(*more: str) -> str:
@@ -172,7 +173,7 @@ def _exit(sketch: Sketch) -> str:
 def _egg_on_back(sketch: Sketch) -> str:
     return (
         blade()
-        + caterpillar(58, 76, 84, "#8a9a5a", head="#5d4a2a", fat=0.22)
+        + lying(58, 76, 84, "#8a9a5a", head="#5d4a2a", fat=0.22)
         + svg.ellipse(84, 62, 7, 4.4, svg.WHITE, turn=-16, stroke="#8a8570", width=1)
     )
 
@@ -180,38 +181,42 @@ def _egg_on_back(sketch: Sketch) -> str:
 DRAWN: dict[str, Draw] = {
     "humped-red-larvae": plain(scenes.humped_larva),
     "ten-striped-beetles": plain(scenes.striped_beetle),
-    "caterpillar": upper(caterpillar(60, 70, 84, "#8a8f5a", turn=-24)),
-    "velvety-green-caterpillar": upper(caterpillar(60, 70, 78, "#9cc47a", head="#86ad66", turn=-30, stripe="#dfe08a", fat=0.2)),
-    "small-wriggling-caterpillar": upper(
-        caterpillar(54, 56, 50, "#a9c98a", head="#8a9a6a", turn=-30, fat=0.17),
-        svg.path("M76 40C92 60 88 96 92 122", stroke=svg.WHITE, width=1.4),
-        caterpillar(92, 122, 26, "#a9c98a", head="#8a9a6a", turn=80, fat=0.17),
+    "caterpillar": upper(lying(60, 70, 84, "#8a8f5a", turn=-24)),
+    "velvety-green-caterpillar": upper(
+        lying(60, 70, 78, "#9cc47a", head="#86ad66", turn=-30, fat=0.2, drawn=Drawn(stripes=1, mark="#dfe08a"))
     ),
-    "looper": upper(caterpillar(60, 78, 76, "#9cc47a", head="#86ad66", turn=-20, loop=True, stripe="#e9efd0")),
+    "small-wriggling-caterpillar": upper(
+        lying(54, 56, 50, "#a9c98a", head="#8a9a6a", turn=-30, fat=0.17),
+        svg.path("M76 40C92 60 88 96 92 122", stroke=svg.WHITE, width=1.4),
+        lying(92, 122, 26, "#a9c98a", head="#8a9a6a", turn=80, fat=0.17),
+    ),
+    "looper": upper(lying(60, 78, 76, "#9cc47a", head="#86ad66", turn=-20, drawn=Drawn(stripes=1, mark="#e9efd0", pose=Pose.LOOP))),
     "rolled-caterpillar": _caterpillar_in_roll,
     "larvae-in-droves": _droves,
     "hairy-caterpillars-in-silk": _silk_rest,
     "slug-like-larvae": upper(larvae.slug_larva(48, 88, 60, "#3f4a2c", -20), larvae.slug_larva(82, 52, 42, "#55632f", -40)),
     "sawfly-larvae-smooth": under(
-        caterpillar(48, 84, 58, "#bfd49a", head="#a5702f", turn=-38, fat=0.15),
-        caterpillar(84, 58, 44, "#bfd49a", head="#a5702f", turn=-50, fat=0.15),
+        lying(48, 84, 58, "#bfd49a", head="#a5702f", turn=-38, fat=0.15),
+        lying(84, 58, 44, "#bfd49a", head="#a5702f", turn=-50, fat=0.15),
     ),
     "sawfly-larvae-curled": _coiled,
     "sawfly-larvae-bristly": _bristly,
-    "spotted-sawfly-larvae": upper(caterpillar(60, 72, 82, "#a9bf7a", head="#1f2224", turn=-34, fat=0.18, dots="#1f2224")),
-    "horn-red": upper(caterpillar(60, 72, 84, "#8fb35c", head="#7a9a4c", horn="#b8392a", turn=-26, fat=0.2)),
-    "horn-dark": upper(caterpillar(60, 72, 84, "#8fb35c", head="#7a9a4c", horn="#2c3350", turn=-26, fat=0.2)),
-    "straight-stripes": upper(caterpillar(58, 72, 82, "#7fa64e", head="#6f8f42", marks="slants", horn="#b8392a", fat=0.26, turn=-22)),
-    "v-marks": upper(caterpillar(58, 72, 82, "#7fa64e", head="#6f8f42", marks="v", horn="#2c3350", fat=0.26, turn=-22)),
+    "spotted-sawfly-larvae": upper(lying(60, 72, 82, "#a9bf7a", head="#1f2224", turn=-34, fat=0.18, drawn=Drawn(spots=2, mark="#1f2224"))),
+    "horn-red": upper(lying(60, 72, 84, "#8fb35c", head="#7a9a4c", turn=-26, fat=0.2, drawn=Drawn(horn="#b8392a"))),
+    "horn-dark": upper(lying(60, 72, 84, "#8fb35c", head="#7a9a4c", turn=-26, fat=0.2, drawn=Drawn(horn="#2c3350"))),
+    "straight-stripes": upper(
+        lying(58, 72, 82, "#7fa64e", head="#6f8f42", fat=0.26, turn=-22, drawn=Drawn(pattern=Pattern.SLANTS, horn="#b8392a"))
+    ),
+    "v-marks": upper(lying(58, 72, 82, "#7fa64e", head="#6f8f42", fat=0.26, turn=-22, drawn=Drawn(pattern=Pattern.VEES, horn="#2c3350"))),
     "inverted-v-on-head": upper(
-        caterpillar(42, 84, 80, "#a89a72", turn=-24, fat=0.26, head="#3a2c1e"),
+        lying(42, 84, 80, "#a89a72", turn=-24, fat=0.26, head="#3a2c1e"),
         svg.circle(88, 58, 19, "#3a2c1e", LINE, 1.2),
         svg.path("M78 70L88 56L98 70M88 56L88 42", stroke="#efe3b0", width=3.4),
     ),
-    "side-stripe": upper(caterpillar(60, 72, 88, "#7a8a5a", stripe="#efa94f", turn=-24, fat=0.2)),
+    "side-stripe": upper(lying(60, 72, 88, "#7a8a5a", turn=-24, fat=0.2, drawn=Drawn(stripes=1, mark="#efa94f"))),
     "striped-larva-in-the-ear": lambda sketch: backdrops.ear(
         svg.path("M38 44C46 30 74 28 82 44L78 62L42 62Z", "#7d5330")
-        + caterpillar(62, 48, 46, "#a9a35a", stripe="#e3b0a0", head="#8a5a2a", turn=14, hairs=True, fat=0.2)
+        + lying(62, 48, 46, "#a9a35a", head="#8a5a2a", turn=14, fat=0.2, drawn=Drawn(stripes=1, mark="#e3b0a0", hairs=True))
     ),
     "white-cocoons-on-its-back": _cocoons,
     "yellow-cocoons-beside-it": _heap,
@@ -219,7 +224,7 @@ DRAWN: dict[str, Draw] = {
     "ladybirds-and-larvae": _ladies,
     "hoverfly-larvae": _swaying,
     "lacewing-larvae": under(
-        caterpillar(52, 74, 60, "#a5865a", head="#5d4a2a", turn=-24, fat=0.28, hairs=True, dots="#6d4f2a"),
+        lying(52, 74, 60, "#a5865a", head="#5d4a2a", turn=-24, fat=0.28, drawn=Drawn(spots=2, mark="#6d4f2a", hairs=True)),
         svg.path("M80 58q14 -10 18 -4M84 66q16 2 14 -6", stroke="#4a3a28", width=2.4),
         small.aphid(104, 50, 8, "#86a35c", 100),
     ),
@@ -229,7 +234,7 @@ DRAWN: dict[str, Draw] = {
     "viburnum-larvae": _viburnum,
     "hornworm-glows": _glow,
     "old-bags": lambda _: _bag(),
-    "larva-in-a-bag": lambda _: _bag(SLIT, caterpillar(60, 80, 62, "#7a6a5a", head="#33291d", turn=-90, fat=0.2)),
+    "larva-in-a-bag": lambda _: _bag(SLIT, lying(60, 80, 62, "#7a6a5a", head="#33291d", turn=-90, fat=0.2)),
     "eggs-in-the-old-bag": _eggs_in_bag,
     "larva-at-the-core": plain(scenes.core_larva),
     "white-maggots-in-fruit": lambda _: (
@@ -238,19 +243,19 @@ DRAWN: dict[str, Draw] = {
     "grub-in-raspberry": lambda _: (
         backdrops.berry()
         + svg.ellipse(60, 52, 22, 12, "#efe0c0", stroke="#b39a72")
-        + caterpillar(60, 52, 38, "#d9b46a", head="#7a4a1f", turn=-26, fat=0.2)
+        + lying(60, 52, 38, "#d9b46a", head="#7a4a1f", turn=-26, fat=0.2)
     ),
     "pinkish-larva-off-core": lambda sketch: (
         svg.path(backdrops.APPLE, "#d98a4e")
         + svg.path(backdrops.APPLE, "#f6dcae", transform="translate(5 6) scale(0.915)")
         + svg.ellipse(66, 82, 17, 22, "#8a5a34", stroke="#5d3418", width=1.4)
-        + caterpillar(34, 72, 34, "#dfa09a", head="#6b3a1a", turn=70, fat=0.2)
+        + lying(34, 72, 34, "#dfa09a", head="#6b3a1a", turn=70, fat=0.2)
         + scenes.frass(sketch.rng, 36, 100, 16, 6)
     ),
     "wiry-orange-larvae": lambda _: (
         backdrops.earth(30)
-        + caterpillar(56, 70, 84, "#cf8f35", head="#7a4212", turn=18, fat=0.085)
-        + caterpillar(70, 110, 60, "#d99f45", head="#7a4212", turn=-20, fat=0.085)
+        + lying(56, 70, 84, "#cf8f35", head="#7a4212", turn=18, fat=0.085)
+        + lying(70, 110, 60, "#d99f45", head="#7a4212", turn=-20, fat=0.085)
     ),
     "c-shaped-grubs": lambda _: backdrops.earth(30) + larvae.grub(52, 78, 30),
     "legless-grubs-on-roots": lambda _: (

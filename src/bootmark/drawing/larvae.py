@@ -1,76 +1,7 @@
-"""Caterpillars, grubs, maggots and pupae: each takes where it lies, how large, its colours and its marks."""
-
-import math
+"""Slug-like larvae, grubs, maggots and pupae: each takes where it lies, how large, its colours and its marks."""
 
 from bootmark.drawing import svg
 from bootmark.drawing.limbs import LINE, turned
-
-
-def caterpillar(
-    x: float,
-    y: float,
-    length: float,
-    colour: str,
-    *,
-    turn: float = 0,
-    head: str = "#6b4a2a",
-    horn: str = "",
-    marks: str = "",
-    stripe: str = "",
-    hairs: bool = False,
-    loop: bool = False,
-    fat: float = 0.16,
-    dots: str = "",
-) -> str:
-    """Length along the body, head to the right. marks: "slants", "v"."""
-    rings = 11
-    r = length * fat / 2 * 1.35
-    at = [
-        (length * (n / (rings - 1) - 0.5), -(length * 0.26 * math.sin(math.pi * n / (rings - 1)) if loop else math.sin(n * 1.1) * 1.2))
-        for n in range(rings)
-    ]
-    parts = []
-    for n in (0, 1, 2, 7, 8, 9) if loop else (0, 2, 3, 4, 5, 8, 9, 10):
-        if loop and n in (2, 7):
-            continue
-        cx, cy = at[n]
-        parts.append(svg.path(f"M{cx:.1f} {cy + r * 0.7:.1f}l0 {r * 0.75:.1f}", stroke=colour, width=r * 0.55))
-    if hairs:
-        parts += [
-            svg.path(f"M{cx:.1f} {cy:.1f}l{dx:.1f} {dy:.1f}", stroke="#8a7a5a", width=0.8)
-            for cx, cy in at
-            for dx, dy in ((-r, -r * 1.9), (0, -r * 2.2), (r, -r * 1.9), (-r * 0.6, r * 1.7), (r * 0.6, r * 1.7))
-        ]
-    for n, (cx, cy) in enumerate(at):
-        taper = 0.78 if n in (0, rings - 1) else 1.0
-        parts.append(svg.ellipse(cx, cy, length / rings * 0.74, r * taper, colour, stroke="#00000040", width=0.6))
-    if stripe:
-        parts.append(svg.line([(cx, cy + r * 0.28) for cx, cy in at], stripe, r * 0.32))
-    for cx, cy in at[1:-1]:
-        if marks == "slants":
-            parts.append(
-                svg.path(f"M{cx - r * 0.5:.1f} {cy + r * 0.5:.1f}L{cx + r * 0.5:.1f} {cy - r * 0.6:.1f}", stroke=svg.WHITE, width=1.6)
-            )
-        elif marks == "v":
-            parts.append(
-                svg.path(
-                    f"M{cx - r * 0.45:.1f} {cy - r * 0.5:.1f}L{cx:.1f} {cy + r * 0.45:.1f}L{cx + r * 0.45:.1f} {cy - r * 0.5:.1f}",
-                    stroke=svg.WHITE,
-                    width=1.5,
-                )
-            )
-        if dots:
-            parts.append(svg.circle(cx, cy - r * 0.3, r * 0.16, dots) + svg.circle(cx + 2, cy + r * 0.35, r * 0.13, dots))
-    hx, hy = at[-1]
-    parts.append(svg.circle(hx + r * 0.75, hy, r * 0.82, head, LINE, 0.8))
-    if horn:
-        tx, ty = at[0]
-        parts.append(
-            svg.path(
-                f"M{tx:.1f} {ty - r * 0.5:.1f}q{-r * 0.7:.1f} {-r * 0.8:.1f} {-r * 0.5:.1f} {-r * 1.9:.1f}", stroke=horn, width=r * 0.45
-            )
-        )
-    return turned(x, y, turn, "".join(parts))
 
 
 def slug_larva(x: float, y: float, length: float, colour: str, turn: float = 0, dots: str = "", hairs: bool = False) -> str:

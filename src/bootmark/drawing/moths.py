@@ -119,8 +119,13 @@ def _spotted_body(size: float, drawn: Drawn) -> str:
 
 
 def moth(drawn: Drawn, colour: str) -> str:
-    """Head up. The pose is a roof where none is told."""
-    size, skin = 42 * drawn.size, drawn.colour or colour
+    """Of a stage, in the middle of its drawing, head up. The pose is a roof where none is told."""
+    return resting(60, 70, 42 * drawn.size, colour, drawn)
+
+
+def resting(x: float, y: float, size: float, colour: str, drawn: Drawn) -> str:
+    """Anywhere in a drawing, head up. size: half the span of spread wings."""
+    skin = drawn.colour or colour
     if drawn.wings == Wings.CLEAR:
         body = _clearwing(size, drawn, skin)
     elif drawn.pose == Pose.OPEN:
@@ -129,9 +134,6 @@ def moth(drawn: Drawn, colour: str) -> str:
         pose = Pose.DELTA if drawn.pose == Pose.DELTA else Pose.ROOF
         narrow, mark = (0.6 if pose == Pose.ROOF else 1.0), drawn.mark or DARK
         sides = (svg.path(_fore(pose, size, side), skin, LINE, 1) + _marks(size, side, drawn.wings, mark, narrow) for side in (-1, 1))
-        body = (
-            "".join(sides)
-            + _spotted_body(size, drawn)
-            + svg.ellipse(0, -size * 0.45, size * 0.17, size * 0.22, drawn.neck or skin, stroke=LINE)
-        )
-    return turned(60, 70, 0, body + _head_and_feelers(size))
+        shoulders = svg.ellipse(0, -size * 0.45, size * 0.17, size * 0.22, drawn.neck or skin, stroke=LINE)
+        body = "".join(sides) + _spotted_body(size, drawn) + shoulders
+    return turned(x, y, 0, body + _head_and_feelers(size))

@@ -3,7 +3,8 @@
 import math
 import random
 
-from bootmark.drawing import larvae, svg
+from bootmark.drawing import svg
+from bootmark.drawing.caterpillars import lying
 
 FRUIT, DARK_FRUIT = "#b9b24f", "#a29a3d"
 
@@ -45,7 +46,7 @@ def core_larva(rng: random.Random) -> str:
     parts = [svg.path(body, FRUIT), svg.path(body, "#f4efd4", transform="translate(6 8) scale(0.9)")]
     parts.append(svg.path("M60 78C72 84 74 104 60 116C46 104 48 84 60 78Z", "#d9c78f"))
     parts.append(svg.path("M92 92C84 88 76 96 70 96", stroke="#7d5330", width=4))
-    parts += [frass(rng, 64, 98, 24, 9), larvae.caterpillar(57, 98, 38, "#e9c3ad", head="#7a3a1c", turn=-16, fat=0.2)]
+    parts += [frass(rng, 64, 98, 24, 9), lying(57, 98, 38, "#e9c3ad", head="#7a3a1c", turn=-16, fat=0.2)]
     return "".join(parts)
 
 

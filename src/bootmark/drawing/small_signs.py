@@ -1,9 +1,10 @@
 """Signs that are small and soft: aphids, mites, scales, whiteflies, eggs, wool and what a crushed one leaves."""
 
+from bootmark.core.catalogue.drawn import Drawn
 from bootmark.drawing import backdrops, scenes, small, svg
 from bootmark.drawing.backdrops import blade, stem, twig
+from bootmark.drawing.caterpillars import lying
 from bootmark.drawing.laid import BLACK, on, under
-from bootmark.drawing.larvae import caterpillar
 from bootmark.drawing.limbs import LINE
 from bootmark.drawing.sketch import Draw, Sketch, plain
 
@@ -152,7 +153,7 @@ def _row_eggs(sketch: Sketch) -> str:
 
 def _spindles(sketch: Sketch) -> str:
     eggs = "".join(svg.path(f"M{34 + 8 * n} {66 + n % 3 * 3}l3.4 -11l3.4 11q-3.4 4 -6.8 0Z", "#e3b93d", "#8a6a12", 0.8) for n in range(6))
-    larva = caterpillar(66, 98, 44, "#e3c74f", head="#5d4a1a", turn=-20, hairs=True, fat=0.26)
+    larva = lying(66, 98, 44, "#e3c74f", head="#5d4a1a", turn=-20, fat=0.26, drawn=Drawn(hairs=True))
     return blade(under=True) + eggs + larva
 
 

@@ -8,11 +8,13 @@ from dataclasses import replace
 from bootmark.core.catalogue.drawn import PLAIN, Drawn, Pattern
 from bootmark.core.catalogue.model import Agent
 from bootmark.drawing import callouts, insects, larvae, marked, small, svg
-from bootmark.drawing.caterpillars import caterpillar
+from bootmark.drawing.caterpillars import caterpillar, lying
 from bootmark.drawing.moths import moth
 
 LIKE_THEIR_ELDERS = ("thrips", "mite", "gall mite")
 """What has larvae that look like small adults."""
+YOUNG = 0.62
+"""Size of one that looks like its elders."""
 UNDRAWN = ("none", "nematode", "fungus", "bacterium", "virus")
 SAWFLY_LARVA = Drawn(mark="#3a4a2a", spots=2)
 LADYBIRD_LARVA = Drawn(mark="#e08a2a", spots=2, hairs=True)
@@ -74,7 +76,7 @@ def _larva(body: str, colour: str, drawn: Drawn) -> str:
         plain = drawn if drawn != PLAIN else LADYBIRD_LARVA
         return caterpillar(replace(plain, size=plain.size * 0.76), colour, "#1f2224", fat=0.26)
     if body == "lacewing":
-        return larvae.caterpillar(60, 72, 66, skin, head="#4a3a28", fat=0.22, hairs=True) + svg.path(
+        return lying(60, 72, 66, skin, head="#4a3a28", fat=0.22, drawn=Drawn(hairs=True)) + svg.path(
             "M98 68q12 -8 14 -2M98 78q12 8 14 2", stroke="#4a3a28", width=2
         )
     if body in ("beetle", "weevil"):
@@ -185,7 +187,7 @@ def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str, drawn
                 + svg.circle(x - 11, y + 4, 2, svg.RUST)
                 for x, y, turn in ((42, 60, 10), (78, 70, -30), (52, 98, 40))
             )
-        return f'<g transform="translate(60 72) scale(0.62) translate(-60 -72)">{_adult(body, young, young, drawn)}</g>'
+        return f'<g transform="translate(60 72) scale({YOUNG}) translate(-60 -72)">{_adult(body, young, young, drawn)}</g>'
     return _adult(body, young, grown, drawn)
 
 
@@ -193,7 +195,9 @@ def stage_body(body: str, stage: str, colours: tuple[str, str], seed: str, drawn
 def stage_svg(
     body: str, stage: str, colours: tuple[str, str], seed: str, title: str, drawn: Drawn = PLAIN, marks: tuple[str, ...] = ()
 ) -> str:
-    return svg.document(stage_body(body, stage, colours, seed, drawn) + callouts.rings(stage, marks), title, "6 20 108 104")
+    small_elder = stage == "nymph" or (stage == "larva" and body in LIKE_THEIR_ELDERS)
+    tags = callouts.rings(body, stage == "larva" and not small_elder, marks, YOUNG if small_elder else 1.0)
+    return svg.document(stage_body(body, stage, colours, seed, drawn) + tags, title, "6 20 108 104")
 
 
 def drawn_of(agent: Agent, stage: str) -> Drawn:

@@ -1,7 +1,8 @@
 """Signs of stem, cane, bark and wood."""
 
-from bootmark.drawing import backdrops, larvae, scenes, soil, svg
+from bootmark.drawing import backdrops, scenes, soil, svg
 from bootmark.drawing.backdrops import bark, stem
+from bootmark.drawing.caterpillars import lying
 from bootmark.drawing.sketch import Draw, Sketch, plain
 
 
@@ -108,7 +109,7 @@ def _galleries(sketch: Sketch) -> str:
         "M44 124C70 116 32 98 58 90S76 66 52 62S44 36 70 34", stroke="#7a5a2a", width=2, stroke_dasharray="2 3"
     )
     flaps = svg.path("M30 12L12 20L8 130L28 134Z", backdrops.BARK) + svg.path("M92 8L112 18L114 128L94 132Z", backdrops.DARK_BARK)
-    return flaps + wood + paths + larvae.caterpillar(74, 34, 24, "#f3ead2", head="#8a5a2a", fat=0.2)
+    return flaps + wood + paths + lying(74, 34, 24, "#f3ead2", head="#8a5a2a", fat=0.2)
 
 
 def _ridge(sketch: Sketch) -> str:
@@ -166,7 +167,7 @@ def _slit(inside: str, core: str = "#e9e3c2") -> str:
 def _larva_inside(sketch: Sketch) -> str:
     return _slit(
         svg.path("M60 22C66 50 54 80 60 124", stroke="#8a6a35", width=11)
-        + larvae.caterpillar(60, 72, 56, "#f3ead2", head="#6b4a2a", turn=-90, fat=0.18)
+        + lying(60, 72, 56, "#f3ead2", head="#6b4a2a", turn=-90, fat=0.18)
         + scenes.frass(sketch.rng, 60, 114, 16, 5)
     )
 

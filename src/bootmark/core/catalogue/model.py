@@ -11,7 +11,9 @@ from bootmark.core.meanings import UNSPRAYED, AgentKind, BiofixKind, ControlKind
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
 STAGES = ("egg", "larva", "nymph", "pupa", "adult")
-MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults"}
+MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults", "young": "young"}
+BRINGS_UP_YOUNG = ("mammal", "bird", "slug", "spider")
+"""Bodies whose nymph is called its young."""
 """Stages as a population is spoken of."""
 PROPER = frozenset({"Asian", "Colorado", "European", "Japanese", "Mexican", "Russian", "San"})
 """First words of common names that keep their capital."""
@@ -339,6 +341,10 @@ class Agent:
     def is_kind(self) -> bool:
         """Whether it stands for a kind: another agent of it, or, where the kind needs no members, all of them."""
         return self.generic or self.id.startswith(KIND_PREFIX)
+
+    def stage_name(self, stage: str) -> str:
+        """What a stage of it is called, a key of MANY."""
+        return "young" if stage == "nymph" and self.body in BRINGS_UP_YOUNG else stage
 
     @property
     def matters(self) -> str:

@@ -242,9 +242,13 @@ class RecordId(Rule):
         return None if self.optional and not text.strip() else text.strip()
 
 
+NO_AGENT = "none"
+"""What a form says where it is none of what was asked: an empty choice is no answer."""
+
+
 @dataclass(frozen=True)
 class Agent(Rule):
-    """An agent of the catalogue. heat: only one whose season is told from heat."""
+    """An agent of the catalogue. heat: only one whose season is told from heat; optional: a form says NO_AGENT where it is none of them."""
 
     heat: bool = False
     optional: bool = False
@@ -253,6 +257,8 @@ class Agent(Rule):
         return core_schema.str_schema()
 
     def read(self, value: Any, checks: Checks) -> str:
+        if value == "":
+            raise wrong(say.line("Choose it from the list."))
         agent = checks.catalogue.agents.get(value) if isinstance(value, str) else None
         if agent is None:
             raise wrong(say.line("{said} is not in the catalogue: choose it from the list.", said=_said(value)))
@@ -261,7 +267,7 @@ class Agent(Rule):
         return agent.id
 
     def of_text(self, text: str) -> Any:
-        return None if self.optional and not text.strip() else text.strip()
+        return None if self.optional and text.strip() == NO_AGENT else text.strip()
 
 
 @dataclass(frozen=True)

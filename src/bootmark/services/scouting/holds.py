@@ -98,7 +98,7 @@ class KeepAnswer(Command, kind="answer.keep", roles=SCOUTS):
     """Keep what an authority answered to a report, or a clinic to a sample. agent: what it is; none: nothing of what was asked."""
 
     decision_id: Annotated[uuid.UUID, RecordId("call")]
-    agent: Annotated[str | None, AgentField(optional=True)] = None
+    agent: Annotated[str | None, AgentField(optional=True)]
     answered_by: Annotated[str, Text(120)]
     on: Annotated[dt.date, Day(past="write the day on which the answer came")]
     words: Annotated[str, Text()]

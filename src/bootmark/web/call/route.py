@@ -9,6 +9,7 @@ from bootmark import say
 from bootmark.core.meanings import DecisionKind, VerdictKind
 from bootmark.core.types import ACTING, Decision
 from bootmark.services.base.command import Answer, Refused
+from bootmark.services.base.fields import NO_AGENT
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import growth, holds, stops
 from bootmark.services.scouting.stops import AtStop
@@ -61,7 +62,12 @@ def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None) ->
         record_id=made.id if made else stops.child(stop, "call", chosen),
         may=member().role in SCOUTS,
         waiting=waiting,
-        may_be=[("", say.line("nothing of what was asked")), *((agent, g.catalogue.agent(agent).name) for agent in may_be)],
+        may_be=[
+            ("", say.line("choose")),
+            *((agent, g.catalogue.agent(agent).name) for agent in may_be),
+            (NO_AGENT, say.line("nothing of what was asked")),
+        ],
+        no_agent=NO_AGENT,
         form=request.form if errors else None,
         errors=forms.Errors(errors),
         today=now().date(),
