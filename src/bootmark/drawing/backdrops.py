@@ -75,12 +75,15 @@ def earth(top: float = 44) -> str:
     )
 
 
-def grass(top: float = 70) -> str:
-    blades = "".join(
+def grass_edge(top: float) -> str:
+    return "".join(
         svg.path(f"M{4 + 8 * n} {top + 6}q{-2 + n % 3 * 2} -12 {n % 2 * 5 - 2} -{18 + n % 4 * 5}", stroke=svg.GREEN, width=2.2)
         for n in range(15)
     )
-    return earth(top) + blades
+
+
+def grass(top: float = 70) -> str:
+    return earth(top) + grass_edge(top)
 
 
 def seedling(

@@ -1,4 +1,4 @@
-"""The drawing of each sign, by its id, on the leaf of a crop and at a severity."""
+"""The drawing of each sign, by its id, on the leaf of a crop and at a severity; where it is an animal of its own, that animal's."""
 
 import functools
 import random
@@ -7,6 +7,7 @@ import zlib
 from bootmark.core.catalogue import default
 from bootmark.drawing import (
     danger_signs,
+    foliage_signs,
     fruit_signs,
     ground_signs,
     growth_signs,
@@ -14,15 +15,20 @@ from bootmark.drawing import (
     kind_signs,
     larva_signs,
     leaf_signs,
+    other_signs,
     plant_signs,
+    seated,
     small_signs,
     stem_signs,
     svg,
+    tip_signs,
+    wood_signs,
 )
 from bootmark.drawing.sketch import Draw, Sketch
 
 DRAWN: dict[str, Draw] = {
     **danger_signs.DRAWN,
+    **foliage_signs.DRAWN,
     **fruit_signs.DRAWN,
     **ground_signs.DRAWN,
     **growth_signs.DRAWN,
@@ -30,9 +36,12 @@ DRAWN: dict[str, Draw] = {
     **kind_signs.DRAWN,
     **larva_signs.DRAWN,
     **leaf_signs.DRAWN,
+    **other_signs.DRAWN,
     **plant_signs.DRAWN,
     **small_signs.DRAWN,
     **stem_signs.DRAWN,
+    **tip_signs.DRAWN,
+    **wood_signs.DRAWN,
 }
 USUAL = 0.6
 STEPS = 10
@@ -56,5 +65,8 @@ def sign_svg(sign: str, form: str = "ovate", severity: float = USUAL) -> str:
 @functools.lru_cache(maxsize=4096)
 def _kept(sign: str, form: str, tenths: int, _catalogue: str) -> str:
     entry = default().signs[sign]
+    title = f"{entry.name}: {entry.sentence}"
+    if entry.pictures:
+        return svg.document(seated.animal(default().agents[entry.pictures], entry), title)
     sketch = Sketch(random.Random(zlib.crc32(sign.encode())), form, tenths / STEPS)
-    return svg.document(DRAWN[sign](sketch), f"{entry.name}: {entry.sentence}")
+    return svg.document(DRAWN[sign](sketch), title)

@@ -14,8 +14,11 @@ from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
 FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
 NOT_EATEN = {"signs": 2, "controls": 1, "enemies": 0}
+SHARED = {"signs": 1, "looks": 1, "look-alikes": 0, "controls": 1, "enemies": 0}
+"""What a short row has from its kind, which is held to OF_KIND."""
 MANY_UNITS = {"leaf": "leaves"}
 OF_KIND = {"signs": 1, "looks": 1, "look-alikes": 0, "controls": 1, "enemies": 0}
+MIDWINTER = 1
 GENTLE = (ControlKind.CULTURAL, ControlKind.PHYSICAL)
 ALLOWED_COPIES = ("Always.", "none", "Everywhere.", "")
 
@@ -65,7 +68,7 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
         "controls": len(agent.controls),
         "enemies": len(agent.enemies),
     }
-    least = OF_KIND if agent.is_kind else LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN))
+    least = OF_KIND if agent.is_kind else LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN)) | (SHARED if agent.brief else {})
     for what, count in counts.items():
         if count < least[what] and not (what == "look-alikes" and agent.kind == AgentKind.BENEFICIAL):
             yield f"{agent.id}: {count} {what}, at least {least[what]} are wanted"
@@ -100,6 +103,8 @@ def _stages(agent: Agent) -> Iterator[str]:
         yield f"{agent.id}: active in months in which no stage lives"
     if agent.is_pest and agent.stages and not agent.winters_as and agent.kind != AgentKind.VERTEBRATE:
         yield f"{agent.id}: does not say as what it winters"
+    if agent.winters_as == "larva" and MIDWINTER in agent.year.get("pupa", ()) and MIDWINTER not in agent.year["larva"]:
+        yield f"{agent.id}: winters as a larva, and its year has the pupa then"
     for control in agent.controls:
         if set(control.stages) - set(agent.stages):
             yield f"{agent.id}: {control.id} works on a stage that it does not have"
@@ -151,14 +156,19 @@ def _copies(catalogue: Catalogue) -> Iterator[str]:
         for text, count in texts.items():
             if count > 1 and text not in ALLOWED_COPIES:
                 yield f"{name} stands in {count} entries: {text!r}"
-    shown: dict[frozenset[tuple[str, str]], str] = {}
+    shown: dict[frozenset[tuple[str, str]], list[Agent]] = {}
     for agent in catalogue.agents.values():
         if agent.is_kind:
             continue
         key = frozenset((sign, shows.often) for sign, shows in agent.shows.items())
-        if key in shown:
-            yield f"{agent.id}: shows exactly the signs of {shown[key]}"
-        shown[key] = agent.id
+        for other in shown.setdefault(key, []):
+            if _usual_hosts(agent) & _usual_hosts(other):
+                yield f"{agent.id}: shows exactly the signs of {other.id}, on the same plants"
+        shown[key].append(agent)
+
+
+def _usual_hosts(agent: Agent) -> set[str]:
+    return {crop for crop, usual in agent.hosts.items() if usual in ("often", "sometimes")}
 
 
 def provenance(catalogue: Catalogue) -> Counter[str]:

@@ -9,7 +9,9 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from bootmark.core import judgement, units
+from bootmark.core.catalogue import hosts as plant_hosts
 from bootmark.core.catalogue import model
+from bootmark.core.catalogue.hosts import with_shared
 from bootmark.core.catalogue.model import (
     Agent,
     Closed,
@@ -101,7 +103,7 @@ def _heat(reader: Reader) -> Heat:
     return heat
 
 
-def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any]) -> Control:
+def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any], crops: Mapping[str, Crop]) -> Control:
     row = top.row("controls", control_id, {**shared.get(control_id, {}), **own.table})
     if "kind" not in row.table:
         raise row.fail(f"it is not in controls.toml, so it must say everything, 'kind' first{nearest(control_id, shared)}")
@@ -135,7 +137,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         reentry_hours=_interval(row, "reentry_hours", kind),
         work=row.member("work", Work, WORK_OF_KIND.get(kind, Work.ANY)),
         lasts_days=int(row.number("lasts_days", 1)),
-        months=_span(row, list(row.words("months"))) if "months" in row.table else frozenset(),
+        months=span(row, list(row.words("months"))) if "months" in row.table else frozenset(),
         not_with=row.words("not_with", []),
         keeps_out=row.get("keeps_out", bool, False),
         targets=row.words("targets", []),
@@ -145,8 +147,8 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         by_hand=row.get("by_hand", bool, False),
         final=row.get("final", bool, False),
         retired=row.get("retired", bool, False),
-        closed={plant: _closed(closed) for plant, closed in row.tables("closed").items()} if "closed" in row.table else {},
-        marks=row.words("marks", []),
+        closed=_waits(row, crops) if "closed" in row.table else {},
+        marks=with_shared(row.words("marks", []), crops),
         brings=_spared(row, "brings", row.text("brings")) if "brings" in row.table else None,
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
@@ -165,32 +167,6 @@ def _shows(sign: str, row: Reader, signs: Mapping[str, Sign]) -> Shows:
     shows = Shows(sign, often, outlasts, confirms, row.source())
     row.done()
     return shows
-
-
-def _hosts(reader: Reader, crops: Mapping[str, Crop]) -> tuple[dict[str, str], dict[str, str], str]:
-    """Crops by how usual, habits and families by how usual, and the source.
-
-    What is said of a crop holds before what is said of its family, and that before its habit.
-    """
-    hosts: dict[str, str] = {}
-    wide: dict[str, str] = {}
-    families = {crop.family for crop in crops.values()}
-    for usual in judgement.HOW_USUAL:
-        for plant in reader.words(usual, []):
-            is_crop = plant == "*" or plant in crops
-            if not is_crop and plant not in (*model.HABITS, *families) and not plant[:1].isupper():
-                raise reader.fail(f"unknown crop {plant!r}{nearest(plant, [*crops, *model.HABITS])}")
-            if plant in hosts or plant in wide:
-                raise reader.fail(f"crop {plant!r} is listed twice")
-            (hosts if is_crop else wide)[plant] = usual
-    never = reader.words("never", [])
-    source = reader.source()
-    reader.done()
-    if not hosts and not wide:
-        raise reader.fail("no crop is named")
-    spread = {crop.id: wide.get(crop.family) or wide.get(crop.habit) for crop in crops.values()}
-    resolved = {crop: usual for crop, usual in spread.items() if usual} | hosts
-    return {crop: usual for crop, usual in resolved.items() if crop not in never}, wide, source
 
 
 def _species(top: Reader) -> model.Species | None:
@@ -216,13 +192,18 @@ def _interval(row: Reader, key: str, kind: ControlKind) -> int | None:
     return int(value)
 
 
+def _waits(row: Reader, crops: Mapping[str, Crop]) -> dict[str, Closed]:
+    waits = {plant: _closed(closed) for plant, closed in row.tables("closed").items()}
+    return {other: closed for plant, closed in waits.items() for other in with_shared((plant,), crops)} | waits
+
+
 def _closed(row: Reader) -> Closed:
-    closed = Closed(_span(row, row.get("months", list)), row.text("why"))
+    closed = Closed(span(row, row.get("months", list)), row.text("why"))
     row.done()
     return closed
 
 
-def _span(reader: Reader, months: Any) -> frozenset[int]:
+def span(reader: Reader, months: Any) -> frozenset[int]:
     """Months from a [first, last] pair; a first later than the last runs over the turn of the year."""
     if not isinstance(months, list) or len(months) != 2 or not all(isinstance(month, int) and 1 <= month <= 12 for month in months):
         raise reader.fail(f"months must be a pair of numbers from 1 to 12, not {months!r}")
@@ -235,7 +216,7 @@ def _life(life: Reader) -> dict[str, Any]:
     for stage in model.STAGES:
         if stage in life.table:
             row = life.sub(stage)
-            where[stage], year[stage] = row.text("where"), _span(row, row.get("months", list))
+            where[stage], year[stage] = row.text("where", ""), span(row, row.get("months", list))
             row.done()
     stages = {
         "stages": tuple(where),
@@ -279,11 +260,16 @@ def _places(top: Reader) -> dict[str, float]:
     return places
 
 
-def _thresholds(top: Reader) -> tuple[NominalThreshold, ...]:
+def _thresholds(top: Reader, crops: Mapping[str, Crop]) -> tuple[NominalThreshold, ...]:
+    """Nominal thresholds; that of a crop holds on those that share all with it, where they have none of their own."""
+    rows = top.rows("thresholds")
+    own = {row.text("crop") for row in rows}
     thresholds = []
-    for row in top.rows("thresholds"):
-        measure = row.member("measure", Measure)
-        thresholds.append(NominalThreshold(row.text("crop"), row.number("value"), measure, row.text("unit"), row.source()))
+    for row in rows:
+        measure, crop = row.member("measure", Measure), row.text("crop")
+        value, unit, source = row.number("value"), row.text("unit"), row.source()
+        plants = [plant for plant in with_shared((crop,), crops) if plant == crop or plant not in own]
+        thresholds += [NominalThreshold(plant, value, measure, unit, source) for plant in plants]
         row.done()
     return tuple(thresholds)
 
@@ -329,14 +315,14 @@ def read_agent(
     """Read one entry. file: its name, for errors; shared: controls that stand for all pests. Raises CatalogueError."""
     top = Reader(file, raw, sources, raw.get("source", ""))
     own = top.source()
-    hosts, habits, hosts_source = _hosts(top.sub("hosts"), crops)
+    hosts, habits, hosts_source = plant_hosts.read(top.sub("hosts"), file.removesuffix(".toml"), crops)
     answers = {look: str(means) for look, means in top.get("looks", dict).items()}
     for look in answers:
         if look not in looks:
             raise top.fail(f"unknown look {look!r}{nearest(look, looks)}")
     favoured = {weather: float(times) for weather, times in top.get("favoured", dict, {}).items()}
     colours = top.words("colours", [])
-    controls = [_control(control, row, top, shared) for control, row in top.tables("controls").items()]
+    controls = [_control(control, row, top, shared, crops) for control, row in top.tables("controls").items()]
     agent = Agent(
         id=top.text("id"),
         kind=top.member("kind", AgentKind),
@@ -354,13 +340,13 @@ def read_agent(
         shows={sign: _shows(sign, row, signs) for sign, row in top.tables("signs").items()},
         answers=answers,
         look_alikes=_look_alikes(top, looks),
-        months=_span(top, top.words("months") and list(top.words("months"))),
+        months=span(top, top.words("months") and list(top.words("months"))),
         favoured=favoured,
         places=_places(top),
         heat=_heat(top.sub("heat")) if "heat" in raw else None,
         growth=top.text("growth"),
         sampling=_sampling(top.sub("sampling")) if "sampling" in raw else None,
-        thresholds=_thresholds(top),
+        thresholds=_thresholds(top, crops),
         enemies=_enemies(top),
         controls=tuple(control for control in controls if not control.retired),
         retired=tuple(control for control in controls if control.retired),
@@ -379,6 +365,7 @@ def read_agent(
         sample=top.text("sample", ""),
         hurts=top.text("hurts", ""),
         generic=top.get("generic", bool, False),
+        brief=top.get("brief", bool, False),
         listed=frozenset(
             code for place in top.words("notifiable", []) for name, codes in regions.items() if place.startswith(name) for code in codes
         ),

@@ -22,7 +22,7 @@ BLANK: Table = {
 """What a kind's file may leave out."""
 MERGED = ("signs", "looks", "look_alikes")
 """Tables of which an agent states only the rows that differ."""
-OWN = ("id", "name", "scientific", "other_names", "hosts", "species", "months", "life", "cosmetic", "hurts", "sample")
+OWN = ("id", "name", "scientific", "other_names", "hosts", "species", "months", "life", "cosmetic", "hurts", "sample", "generic")
 """What is never inherited: an agent's own, or the kind's alone."""
 SEVERAL = 2
 OFTEN_OF_MANY = "sometimes"

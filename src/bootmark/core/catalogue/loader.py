@@ -9,8 +9,9 @@ from pathlib import Path
 from typing import Any
 
 from bootmark.core import judgement
-from bootmark.core.catalogue import drawn
-from bootmark.core.catalogue.entry import read_agent
+from bootmark.core.catalogue import drawn, short
+from bootmark.core.catalogue.entry import read_agent, span
+from bootmark.core.catalogue.hosts import check_rows, with_shared
 from bootmark.core.catalogue.kinds import as_kind, inherit, shares
 from bootmark.core.catalogue.model import HABITS, PARTS, STAGES, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
@@ -40,6 +41,7 @@ def _signs(raw: Mapping[str, Any], looks: Mapping[str, Any]) -> dict[str, Sign]:
             judgement.OVERLOOKED[row.one_of("overlooked", judgement.OVERLOOKED, answered.get("overlooked", "sometimes"))],
             row.words("crops", []),
             row.one_of("stage", (*STAGES, ""), ""),
+            row.text("pictures", ""),
         )
         row.done()
     for sign in signs.values():
@@ -89,9 +91,19 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.member("stand", Stand, BY_HABIT[table.get("habit", "herb")]),
             row.member("bears", Bears, Bears.CAPSULE),
             row.member("keeps", Keeps, Keeps.NOTHING),
+            row.text("as", ""),
+            row.words("like", []),
+            {agent: usual for usual in judgement.HOW_USUAL for agent in row.words(usual, [])},
+            _months(row, "flowers"),
+            _months(row, "fruits"),
+            row.words("eaten", []),
         )
         row.done()
     return crops
+
+
+def _months(row: Reader, key: str) -> frozenset[int]:
+    return span(row, list(row.words(key))) if key in row.table else frozenset()
 
 
 def _sources(raw: Mapping[str, Any]) -> dict[str, str]:
@@ -104,6 +116,20 @@ def _sources(raw: Mapping[str, Any]) -> dict[str, str]:
         sources[key] = named if kind in PROVENANCE[:2] else kind
         row.done()
     return sources
+
+
+def _refer(agents: Mapping[str, Agent], signs: Mapping[str, Sign], aliases: Mapping[str, str]) -> None:
+    """Raises CatalogueError where an entry names another that is not there."""
+    for agent in agents.values():
+        for other in agent.look_alikes:
+            if other.agent not in agents and other.agent not in aliases:
+                raise CatalogueError(f"{agent.id}.toml: look-alike {other.agent!r} is not in the catalogue")
+        for enemy in agent.enemies:
+            if enemy.agent not in agents and enemy.agent not in aliases:
+                raise CatalogueError(f"{agent.id}.toml: enemy {enemy.agent!r} is not in the catalogue")
+    for sign in signs.values():
+        if sign.pictures and (sign.pictures not in agents or not sign.stage):
+            raise CatalogueError(f"signs.toml [{sign.id}]: 'pictures' names an agent whose 'stage' is drawn; {sign.pictures!r} is none")
 
 
 def load(folder: Path = HERE) -> Catalogue:
@@ -120,6 +146,7 @@ def load(folder: Path = HERE) -> Catalogue:
     signs = _signs(common["signs"], common["looks"])
     looks = _looks(common["looks"], signs)
     crops = _crops(common["crops"])
+    signs = {sign.id: replace(sign, crops=with_shared(sign.crops, crops)) for sign in signs.values()}
     for sign in signs.values():
         unknown = set(sign.crops) - set(crops) - set(HABITS)
         if unknown:
@@ -127,19 +154,17 @@ def load(folder: Path = HERE) -> Catalogue:
     aliases, sources = common.get("aliases", {}), _sources(common["sources"])
     agents: dict[str, Agent] = {}
     kinds = {path.stem: table for path, table in raw.items() if path.parent.name == KINDS}
-    entries = {path.stem: table for path, table in raw.items() if path.parent != folder and path.stem not in kinds}
-    for entry, table in {**kinds, **entries}.items():
-        whole = as_kind(table) if entry in kinds else inherit(entry, table, kinds)
+    apart = {folder, folder / KINDS, folder / short.FOLDER}
+    entries = {path.stem: table for path, table in raw.items() if path.parent not in apart}
+    rows, marked = short.rows(raw, kinds)
+    blanked = {kind: as_kind(table) for kind, table in kinds.items()}
+    check_rows(crops, {**kinds, **entries, **rows})
+    for entry, table in {**kinds, **entries, **rows}.items():
+        whole = as_kind(table) if entry in kinds else inherit(entry, table, blanked if entry in rows else kinds)
         agents[entry] = read_agent(f"{entry}.toml", whole, signs, looks, crops, common["controls"], sources, common["regions"])
     agents = {agent_id: shares(agent, agents, signs) if agent.is_kind else agent for agent_id, agent in agents.items()}
-    for agent in agents.values():
-        for other in agent.look_alikes:
-            if other.agent not in agents and other.agent not in aliases:
-                raise CatalogueError(f"{agent.id}.toml: look-alike {other.agent!r} is not in the catalogue")
-        for enemy in agent.enemies:
-            if enemy.agent not in agents and enemy.agent not in aliases:
-                raise CatalogueError(f"{agent.id}.toml: enemy {enemy.agent!r} is not in the catalogue")
-    marks = drawn.read(common.get("drawn", {}), {agent.id: agent.of for agent in agents.values()}, STAGES)
+    _refer(agents, signs, aliases)
+    marks = drawn.read({**common.get("drawn", {}), **marked}, {agent.id: agent.of for agent in agents.values()}, STAGES)
     agents = {agent.id: replace(agent, drawn=marks.get(agent.id, {})) for agent in agents.values()}
     named = {agent.id: agent.name for agent in agents.values()}
     agents = {agent.id: agent.with_enemy_names(named, aliases) for agent in agents.values()}

@@ -47,7 +47,8 @@ class Sign:
 
     leak: chance of it with no known agent at work; mistaken: chance that it is told as seen where it is not; overlooked: chance that it
     is told as absent where it is; not_with: signs that can't be there too; crops: crops or habits, the only ones that can show it, none
-    for any; stage: the stage of life that was seen with it, empty where it tells none.
+    for any; stage: the stage of life that was seen with it, empty where it tells none; pictures: the agent whose stage it shows, where its
+    drawing is that animal's.
     """
 
     id: str
@@ -62,6 +63,7 @@ class Sign:
     overlooked: float = judgement.OVERLOOKED["sometimes"]
     crops: tuple[str, ...] = ()
     stage: str = ""
+    pictures: str = ""
 
 
 @dataclass(frozen=True)
@@ -83,7 +85,9 @@ class Look:
 class Crop:
     """A crop, orchard tree or ornamental. also: other names it is looked for by; habit: one of HABITS.
 
-    leaf, stand, bears, keeps: its leaf's form, how it stands, its fruit and what it keeps below ground, for drawings.
+    leaf, stand, bears, keeps: its leaf's form, how it stands, its fruit and what it keeps below ground, for drawings. shares: the crop
+    with which it has all in common that lives there; like: crops of which what lives there is found on it too, less often; lives: agents
+    by how usual, where the plant's own row says so. flowers, fruits: months in the temperate north; eaten: its parts that people eat.
     """
 
     id: str
@@ -97,6 +101,12 @@ class Crop:
     stand: Stand = Stand.SHOOT
     bears: Bears = Bears.CAPSULE
     keeps: Keeps = Keeps.NOTHING
+    shares: str = ""
+    like: tuple[str, ...] = ()
+    lives: Mapping[str, str] = field(default_factory=dict)
+    flowers: frozenset[int] = frozenset()
+    fruits: frozenset[int] = frozenset()
+    eaten: tuple[str, ...] = ()
 
     def match(self, letters: str) -> int:
         """1 where its name begins with these letters, 2 where a word of any of its names does, 0 where none does."""
@@ -282,7 +292,7 @@ class Agent:
     """An agent, or a kind's entry, which stands for another agent of that kind.
 
     of: the kind that it belongs to; habits: for a kind, habits or families of the plants that it lives on beside its crops, by how usual;
-    sample: what to send where no look in the field can prove it; hurts: what it does to people or stock; listed: countries (ISO 3166-1)
+    sample: what to send where no look in the field can prove it; hurts: what it does to people or stock; brief: a short row tells it; listed: countries (ISO 3166-1)
     where it must be reported.
     """
 
@@ -333,6 +343,7 @@ class Agent:
     sample: str = ""
     hurts: str = ""
     generic: bool = False
+    brief: bool = False
     listed: frozenset[str] = frozenset()
     retired: tuple[Control, ...] = ()
     drawn: Mapping[str, Drawn] = field(default_factory=dict)

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from bootmark.core import judgement
-from bootmark.core.catalogue import loader, model
+from bootmark.core.catalogue import loader, model, short
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
@@ -140,7 +140,7 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
     optional = {
         "colours": _list(TEXT), "feeds": _stages("Stages that do the harm."), "notifiable": _list(TEXT), "cosmetic": FLAG,
         "thresholds": _list(threshold), "enemies": _list(enemy), "favoured": _by_name(Spell, FACTOR), "places": _by_name(Place, FACTOR),
-        "heat": _heat(source), "sampling": sampling, "of": _one_of([entry for entry in catalogue.agents if entry.startswith("any-")]),
+        "heat": _heat(source), "sampling": sampling, "of": _one_of([agent.id for agent in catalogue.agents.values() if agent.is_kind]),
         "species": _table({}, {"matters": TEXT, "tells": TEXT}, "Whether it changes anything to know which of its kind it is."),
         "sample": TEXT, "hurts": TEXT, "generic": FLAG,
     }  # fmt: skip
@@ -165,6 +165,24 @@ def kind(of_agent: Schema) -> Schema:
     return {**kept, "title": "One kind of the catalogue", "required": needed}
 
 
+def rows(of_agent: Schema) -> Schema:
+    """The schema of a file of short rows, one for each member of the kind that names the file."""
+    whole = of_agent["properties"]
+    often = {"type": "string", "pattern": f"^({'|'.join(judgement.HOW_OFTEN)})!?~?$"}
+    needed = {
+        "name": TEXT, "scientific": TEXT, "summary": TEXT, "occurs": TEXT, "hosts": whole["hosts"],
+        "signs": {**whole["signs"], "additionalProperties": often},
+    }  # fmt: skip
+    optional = {
+        "source": whole["source"], "also": _list(TEXT, "Other names."), "said_wrongly": TEXT, "listed": _list(TEXT), "months": MONTHS,
+        "year": _by_name(model.STAGES, MONTHS, "Months of each stage."), "winters_as": _one_of(model.STAGES), "winters": TEXT,
+        "generations": TEXT, "drawn": _by_name(model.STAGES, {"type": "object"}, "Marks of a stage, as in drawn.toml."),
+        **{key: whole[key] for key in short.TAKEN},
+    }  # fmt: skip
+    row = _table(needed, optional)
+    return _document("Members of a kind", {"type": "object", "additionalProperties": row, "$defs": of_agent["$defs"]})
+
+
 def signs(catalogue: Catalogue) -> Schema:
     sign = _table(
         {"name": TEXT, "sentence": TEXT, "part": _one_of(model.PARTS), "look": _one_of(catalogue.looks), "leak": NUMBER},
@@ -175,13 +193,16 @@ def signs(catalogue: Catalogue) -> Schema:
             "overlooked": _one_of(judgement.OVERLOOKED, "How easily it is overlooked; its look's where left out."),
             "stage": _one_of(model.STAGES, "The stage of life that is seen with it."),
             "crops": _list(_one_of((*catalogue.crops, *model.HABITS)), "Crops or habits, the only ones that can show it."),
+            "pictures": _one_of(catalogue.agents, "The agent whose `stage` it shows, where its drawing is that animal's."),
         },
         "leak: its chance with no agent of the catalogue at work; live: the animal itself.",
     )
     return _document("Signs", {"type": "object", "additionalProperties": sign})
 
 
-def crops() -> Schema:
+def crops(catalogue: Catalogue) -> Schema:
+    other = _one_of(catalogue.crops)
+    lives = _list(_one_of(catalogue.agents))
     crop = _table(
         {"name": TEXT, "family": TEXT, "group": TEXT, "place": _one_of(Place)},
         {
@@ -191,6 +212,12 @@ def crops() -> Schema:
             "stand": _one_of(Stand),
             "bears": _one_of(Bears),
             "keeps": _one_of(Keeps),
+            "as": other | {"description": "The crop with which it has all in common that lives there."},
+            "like": _list(other, "Crops of which what lives there is found on it too, less often."),
+            **dict.fromkeys(judgement.HOW_USUAL, lives | {"description": "Agents that live on it."}),
+            "flowers": MONTHS,
+            "fruits": MONTHS,
+            "eaten": _list(TEXT, "Its parts that people eat."),
         },
     )
     return _document("Crops", {"type": "object", "additionalProperties": crop})
@@ -209,7 +236,14 @@ def documents(catalogue: Catalogue) -> dict[str, Schema]:
     """The schema of each kind of file, by its name."""
     shared, keys = (tomllib.loads((loader.HERE / f"{name}.toml").read_text()) for name in ("controls", "sources"))
     of_agent = agent(catalogue, shared, keys)
-    return {"agent": of_agent, "kind": kind(of_agent), "signs": signs(catalogue), "crops": crops(), "sources": sources()}
+    return {
+        "agent": of_agent,
+        "kind": kind(of_agent),
+        "signs": signs(catalogue),
+        "crops": crops(catalogue),
+        "rows": rows(of_agent),
+        "sources": sources(),
+    }
 
 
 def text(document: Schema) -> str:

@@ -2,7 +2,7 @@
 
 import functools
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from bootmark.core import judgement
@@ -14,7 +14,6 @@ from bootmark.core.types import SEEN, Case
 UNDER_COVER = ("greenhouse", "tunnel")
 KEPT = 256
 ORDER = list(judgement.HOW_USUAL)
-LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
 
 
 @dataclass(frozen=True)
@@ -80,13 +79,13 @@ def _usual(agent: Agent, plant: Plant, catalogue: Catalogue) -> str:
             return wide
         kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == plant.family]
         if kin:
-            return LESS_USUAL[min(kin, key=ORDER.index)]
+            return judgement.LESS_USUAL[min(kin, key=ORDER.index)]
     return agent.hosts.get("*", "rarely")
 
 
 def _another(kind: Agent, most: Mapping[str, int], usual: str) -> str:
     """How usual another of a kind is: a step less usual than the kind, where a member that has its own entry is as usual there."""
-    return LESS_USUAL[usual] if most.get(kind.id, len(ORDER)) <= ORDER.index(usual) else usual
+    return judgement.LESS_USUAL[usual] if most.get(kind.id, len(ORDER)) <= ORDER.index(usual) else usual
 
 
 def _in_season(agent: Agent, case: Case) -> tuple[float, list[Message]]:
@@ -128,11 +127,23 @@ def _standing(plant: Plant, place: str, catalogue: Catalogue) -> tuple[float, ..
     for agent in agents:
         if agent.of:
             most[agent.of] = min(most.get(agent.of, len(ORDER)), ORDER.index(usual[agent.id]))
-    odds = []
-    for agent in agents:
-        chance = judgement.HOW_USUAL[_another(agent, most, usual[agent.id]) if agent.is_kind else usual[agent.id]]
-        odds.append(chance / (1 - chance) * agent.places.get(place, 1.0))
-    return tuple(odds)
+    chances = [judgement.HOW_USUAL[_another(agent, most, usual[agent.id]) if agent.is_kind else usual[agent.id]] for agent in agents]
+    shares = _shares(agents, chances, catalogue)
+    return tuple(
+        chance / (1 - chance) * agent.places.get(place, 1.0)
+        for agent, chance in zip(agents, (chance * share for chance, share in zip(chances, shares, strict=True)), strict=True)
+    )
+
+
+def _shares(agents: Sequence[Agent], chances: Sequence[float], catalogue: Catalogue) -> list[float]:
+    """What each agent's chance is lowered to, so that a kind is hardly more usual on a plant for having many members with entries."""
+    keys = [catalogue.key_of(agent.id) for agent in agents]
+    total: dict[str, float] = {}
+    most: dict[str, float] = {}
+    for key, chance in zip(keys, chances, strict=True):
+        total[key] = total.get(key, 0.0) + chance
+        most[key] = max(most.get(key, 0.0), chance)
+    return [min(1.0, judgement.KIND_OF_MANY * most[key] / total[key]) for key in keys]
 
 
 def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
@@ -153,7 +164,8 @@ def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
         if past:
             factor *= 1 + min(past, judgement.HISTORY_CAP)
             reasons.append(says(Says.HISTORY, Direction.FOR, times=past))
-        whole = own * scale * factor
+        # What can hurt is as usual as it is, however much else may live there.
+        whole = own * (1.0 if agent.hurts else scale) * factor
         answers.append(Prior(whole / (1 + whole), tuple(reasons)))
     return tuple(answers)
 
