@@ -68,7 +68,9 @@ def _agent(catalogue: Catalogue, agent: Agent) -> Iterator[str]:
         "controls": len(agent.controls),
         "enemies": len(agent.enemies),
     }
-    least = OF_KIND if agent.is_kind else LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN)) | (SHARED if agent.brief else {})
+    least = (
+        OF_KIND if agent.is_kind else LEAST | ({} if agent.is_pest else FEWER.get(agent.kind, NOT_EATEN)) | (SHARED if agent.brief else {})
+    )
     for what, count in counts.items():
         if count < least[what] and not (what == "look-alikes" and agent.kind == AgentKind.BENEFICIAL):
             yield f"{agent.id}: {count} {what}, at least {least[what]} are wanted"

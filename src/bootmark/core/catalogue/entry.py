@@ -282,14 +282,18 @@ def _enemies(top: Reader) -> tuple[Enemy, ...]:
     return tuple(enemies)
 
 
-def _cited(raw: Any) -> set[str]:
+def _cited(raw: Mapping[str, Any]) -> set[str]:
     """The keys of all sources that a file names."""
-    if isinstance(raw, list):
-        return set().union(*map(_cited, raw))
-    if isinstance(raw, dict):
-        own = {raw["source"]} if isinstance(raw.get("source"), str) else set()
-        return own.union(*(_cited(part) for part in raw.values()))
-    return set()
+    keys: set[str] = set()
+    parts: list[Any] = [raw]
+    while parts:
+        part = parts.pop()
+        if isinstance(part, dict):
+            keys |= {part["source"]} if isinstance(part.get("source"), str) else set()
+            parts += [value for value in part.values() if isinstance(value, dict | list)]
+        else:
+            parts += [value for value in part if isinstance(value, dict | list)]
+    return keys
 
 
 def _feeds(top: Reader) -> tuple[str, ...]:
@@ -314,7 +318,7 @@ def read_agent(
 ) -> Agent:
     """Read one entry. file: its name, for errors; shared: controls that stand for all pests. Raises CatalogueError."""
     top = Reader(file, raw, sources, raw.get("source", ""))
-    own = top.source()
+    own, cited = top.source(), _cited(raw)
     hosts, habits, hosts_source = plant_hosts.read(top.sub("hosts"), file.removesuffix(".toml"), crops)
     answers = {look: str(means) for look, means in top.get("looks", dict).items()}
     for look in answers:
@@ -358,7 +362,7 @@ def read_agent(
         cosmetic=top.get("cosmetic", bool, False),
         source=own,
         hosts_source=hosts_source,
-        sources={key: text for key, text in sources.items() if key in _cited(raw)},
+        sources={key: text for key, text in sources.items() if key in cited},
         of=top.text("of", ""),
         habits=habits,
         species=_species(top),

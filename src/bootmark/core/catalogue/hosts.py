@@ -9,17 +9,15 @@ from bootmark.core.catalogue.model import Crop
 from bootmark.core.catalogue.reader import CatalogueError, Reader, nearest
 
 ORDER = tuple(judgement.HOW_USUAL)
-
-
-def more_usual(*usual: str) -> str:
-    """The most usual of these; empty where none is said."""
-    return min((word for word in usual if word), key=ORDER.index, default="")
+RANK = {usual: rank for rank, usual in enumerate(ORDER)} | {"": len(ORDER)}
 
 
 def _liked(crop: Crop, hosts: Mapping[str, str]) -> str:
     """How usual it is by the plants that a crop is like: as on the one that it shares all with, a step less than on the others."""
-    alike = more_usual(*(hosts.get(other, "") for other in crop.like))
-    return hosts.get(crop.shares, "") or (judgement.LESS_USUAL[alike] if alike else "")
+    if crop.shares in hosts:
+        return hosts[crop.shares]
+    alike = min((hosts[other] for other in crop.like if other in hosts), key=RANK.__getitem__, default="")
+    return judgement.LESS_USUAL[alike] if alike else ""
 
 
 def read(reader: Reader, agent: str, crops: Mapping[str, Crop]) -> tuple[dict[str, str], dict[str, str], str]:
@@ -45,10 +43,11 @@ def read(reader: Reader, agent: str, crops: Mapping[str, Crop]) -> tuple[dict[st
     stated = {crop.id: crop.lives[agent] for crop in crops.values() if agent in crop.lives} | hosts
     if not stated and not wide:
         raise reader.fail("no crop is named")
-    grown = {crop.id: wide.get(crop.family) or wide.get(crop.habit) or "" for crop in crops.values()}
-    alike = {crop.id: _liked(crop, {**grown, **stated}) for crop in crops.values()}
-    spread = {crop: more_usual(grown[crop], alike[crop]) for crop in crops}
-    resolved = {crop: usual for crop, usual in spread.items() if usual} | stated
+    grown = {crop.id: wide.get(crop.family) or wide[crop.habit] for crop in crops.values() if crop.family in wide or crop.habit in wide}
+    said = grown | stated
+    alike = {crop.id: _liked(crop, said) for crop in crops.values() if crop.shares or crop.like}
+    nearer = {crop: usual for crop, usual in alike.items() if usual and RANK[usual] < RANK[grown.get(crop, "")]}
+    resolved = grown | nearer | stated
     return {crop: usual for crop, usual in resolved.items() if crop not in never}, wide, source
 
 

@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from bootmark.core import judgement
-from bootmark.core.catalogue import drawn, short
+from bootmark.core.catalogue import compiled, drawn, short
 from bootmark.core.catalogue.entry import read_agent, span
 from bootmark.core.catalogue.hosts import check_rows, with_shared
 from bootmark.core.catalogue.kinds import as_kind, inherit, shares
@@ -174,4 +174,4 @@ def load(folder: Path = HERE) -> Catalogue:
 @functools.cache
 def default() -> Catalogue:
     """The catalogue that ships with Bootmark."""
-    return load()
+    return compiled.kept(sorted(HERE.rglob("*.toml")), load)

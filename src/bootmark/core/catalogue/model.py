@@ -292,8 +292,8 @@ class Agent:
     """An agent, or a kind's entry, which stands for another agent of that kind.
 
     of: the kind that it belongs to; habits: for a kind, habits or families of the plants that it lives on beside its crops, by how usual;
-    sample: what to send where no look in the field can prove it; hurts: what it does to people or stock; brief: a short row tells it; listed: countries (ISO 3166-1)
-    where it must be reported.
+    sample: what to send where no look in the field can prove it; hurts: what it does to people or stock; brief: a short row tells it;
+    listed: countries (ISO 3166-1) where it must be reported.
     """
 
     id: str
