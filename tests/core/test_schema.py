@@ -7,7 +7,7 @@ from typing import Any
 
 from jsonschema import Draft202012Validator
 
-from bootmark.core.catalogue import default, loader, schema
+from bootmark.core.catalogue import default, loader, schema, short
 
 HERE = Path(loader.HERE)
 
@@ -22,7 +22,8 @@ class Schemas(unittest.TestCase):
             self.assertEqual((schema.FOLDER / f"{name}.json").read_text(), schema.text(document), "./bootmark catalogue --write")
 
     def test_each_is_a_schema_and_every_file_keeps_it(self) -> None:
-        files = [("kind" if path.parent.name == loader.KINDS else "agent", path) for path in sorted(HERE.glob("*/*.toml"))]
+        by_folder = {loader.KINDS: "kind", short.FOLDER: "rows"}
+        files = [(by_folder.get(path.parent.name, "agent"), path) for path in sorted(HERE.glob("*/*.toml"))]
         files += [(name, HERE / f"{name}.toml") for name in ("signs", "crops", "sources")]
         self.assertGreater(len(files), 150)
         schemas = schema.documents(default())

@@ -19,14 +19,15 @@ OVERLOOKED = {"hardly": 0.01, "seldom": 0.04, "sometimes": 0.1, "often": 0.25}
 HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 """chance. That an agent is at work, before looking, on a host plant that caught the eye. Judgement, 2026-11-23."""
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
-"""How usual it is on a plant that is only like the one of which it is said, or for another of a kind beside a member that has an entry."""
+"""step. How usual it is on a plant that is only like the one of which it is said, or for another of a kind beside a member with an entry.
+Judgement, 2026-11-24."""
 TELLS_APART = 0.25
 """chance. A sign tells agents apart where its chances differ by this much. Judgement, 2026-11-24."""
 KIND_OF_MANY = 1.5
 """factor. All members of a kind together are on a plant at most so many times as often as its most usual one. Judgement, 2026-11-26."""
-MEAN_CAUSES = 1.2
-"""agents. At work, on average, on a plant that caught the eye; where a crop's list adds up to more, the odds of all are lowered alike.
-Judgement, 2026-11-24."""
+MEAN_CAUSES = 1.5
+"""agents. At work, on average, on a plant that caught the eye, helpers and passers-by among them; where a list adds up to more, the odds of
+all are lowered alike. Judgement, 2026-11-26."""
 OUT_OF_SEASON = 0.15
 """factor. How much rarer an agent is outside its months. Judgement, 2026-11-23."""
 OUT_OF_SEASON_UNDER_COVER = 0.5

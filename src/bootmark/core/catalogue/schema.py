@@ -177,7 +177,8 @@ def rows(of_agent: Schema) -> Schema:
         "source": whole["source"], "also": _list(TEXT, "Other names."), "said_wrongly": TEXT, "listed": _list(TEXT), "months": MONTHS,
         "year": _by_name(model.STAGES, MONTHS, "Months of each stage."), "winters_as": _one_of(model.STAGES), "winters": TEXT,
         "generations": TEXT, "drawn": _by_name(model.STAGES, {"type": "object"}, "Marks of a stage, as in drawn.toml."),
-        **{key: whole[key] for key in short.TAKEN},
+        **{key: whole[key] for key in short.TAKEN if key != "controls"},
+        "controls": {"type": "object", "additionalProperties": {"$ref": "#/$defs/control", "required": ["timing", "success"]}},
     }  # fmt: skip
     row = _table(needed, optional)
     return _document("Members of a kind", {"type": "object", "additionalProperties": row, "$defs": of_agent["$defs"]})
