@@ -156,7 +156,7 @@ def load(folder: Path = HERE) -> Catalogue:
     kinds = {path.stem: table for path, table in raw.items() if path.parent.name == KINDS}
     apart = {folder, folder / KINDS, folder / short.FOLDER}
     entries = {path.stem: table for path, table in raw.items() if path.parent not in apart}
-    rows, marked = short.rows(raw, kinds)
+    rows, marked = short.rows(raw, kinds, entries)
     blanked = {kind: as_kind(table) for kind, table in kinds.items()}
     check_rows(crops, {**kinds, **entries, **rows})
     for entry, table in {**kinds, **entries, **rows}.items():

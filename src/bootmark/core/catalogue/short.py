@@ -75,8 +75,8 @@ def whole(kind_id: str, kind: Table, agent_id: str, table: Table) -> tuple[Table
     return entry, marks
 
 
-def rows(raw: Mapping[Path, Table], kinds: Mapping[str, Table]) -> tuple[dict[str, Table], dict[str, Table]]:
-    """All short rows as entries by their ids, and their marks. raw: files by path; kinds: the kinds' files by id."""
+def rows(raw: Mapping[Path, Table], kinds: Mapping[str, Table], files: Mapping[str, Table]) -> tuple[dict[str, Table], dict[str, Table]]:
+    """All short rows as entries by their ids, and their marks. raw: files by path; kinds, files: the files of kinds and of agents by id."""
     entries: dict[str, Table] = {}
     marks: dict[str, Table] = {}
     for path, tables in raw.items():
@@ -85,7 +85,7 @@ def rows(raw: Mapping[Path, Table], kinds: Mapping[str, Table]) -> tuple[dict[st
         if path.stem not in kinds:
             raise CatalogueError(f"{FOLDER}/{path.name}: no kind is called so")
         for agent_id, table in tables.items():
-            if agent_id in entries:
+            if agent_id in entries or agent_id in kinds or agent_id in files:
                 raise CatalogueError(f"{FOLDER}/{path.name} [{agent_id}]: stands in another file as well")
             entries[agent_id], drawn = whole(path.stem, kinds[path.stem], agent_id, table)
             if drawn:
