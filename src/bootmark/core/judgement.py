@@ -19,8 +19,12 @@ OVERLOOKED = {"hardly": 0.01, "seldom": 0.04, "sometimes": 0.1, "often": 0.25}
 HOW_USUAL = {"often": 0.12, "sometimes": 0.05, "seldom": 0.015, "rarely": 0.004}
 """chance. That an agent is at work, before looking, on a host plant that caught the eye. Judgement, 2026-11-23."""
 LESS_USUAL = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
-"""step. How usual it is on a plant that is only like the one of which it is said, or for another of a kind beside a member with an entry.
-Judgement, 2026-11-24."""
+"""step. How usual another of a kind is beside a member with an entry, or an agent on an unlisted plant of the same family. Judgement,
+2026-11-24."""
+ALIKE = {"often": "seldom", "sometimes": "seldom", "seldom": "rarely", "rarely": "rarely"}
+"""step. How usual an animal is on a plant that is only like the one of which it is said. Judgement, 2026-11-26."""
+ALIKE_ILL = "rarely"
+"""step. How usual a disease is there: most keep to their own plants. Judgement, 2026-11-26."""
 TELLS_APART = 0.25
 """chance. A sign tells agents apart where its chances differ by this much. Judgement, 2026-11-24."""
 KIND_OF_MANY = 1.5

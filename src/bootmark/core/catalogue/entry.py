@@ -319,7 +319,9 @@ def read_agent(
     """Read one entry. file: its name, for errors; shared: controls that stand for all pests. Raises CatalogueError."""
     top = Reader(file, raw, sources, raw.get("source", ""))
     own, cited = top.source(), _cited(raw)
-    hosts, habits, hosts_source = plant_hosts.read(top.sub("hosts"), file.removesuffix(".toml"), crops)
+    hosts, habits, hosts_source = plant_hosts.read(
+        top.sub("hosts"), file.removesuffix(".toml"), raw.get("kind") == AgentKind.DISEASE, crops
+    )
     answers = {look: str(means) for look, means in top.get("looks", dict).items()}
     for look in answers:
         if look not in looks:

@@ -12,15 +12,18 @@ ORDER = tuple(judgement.HOW_USUAL)
 RANK = {usual: rank for rank, usual in enumerate(ORDER)} | {"": len(ORDER)}
 
 
-def _liked(crop: Crop, hosts: Mapping[str, str]) -> str:
-    """How usual it is by the plants that a crop is like: as on the one that it shares all with, a step less than on the others."""
+def _liked(crop: Crop, hosts: Mapping[str, str], ill: bool) -> str:
+    """How usual it is by the plants that a crop is like: as on the one that it shares all with, less than on the others.
+
+    ill: whether it is a disease, which is found on the others hardly ever.
+    """
     if crop.shares in hosts:
         return hosts[crop.shares]
     alike = min((hosts[other] for other in crop.like if other in hosts), key=RANK.__getitem__, default="")
-    return judgement.LESS_USUAL[alike] if alike else ""
+    return (judgement.ALIKE_ILL if ill else judgement.ALIKE[alike]) if alike else ""
 
 
-def read(reader: Reader, agent: str, crops: Mapping[str, Crop]) -> tuple[dict[str, str], dict[str, str], str]:
+def read(reader: Reader, agent: str, ill: bool, crops: Mapping[str, Crop]) -> tuple[dict[str, str], dict[str, str], str]:
     """Crops by how usual, habits and families by how usual, and the source.
 
     What the agent's file says of a crop holds before what the crop's row says, that before what the plants are like that it is like, and
@@ -45,7 +48,7 @@ def read(reader: Reader, agent: str, crops: Mapping[str, Crop]) -> tuple[dict[st
         raise reader.fail("no crop is named")
     grown = {crop.id: wide.get(crop.family) or wide[crop.habit] for crop in crops.values() if crop.family in wide or crop.habit in wide}
     said = grown | stated
-    alike = {crop.id: _liked(crop, said) for crop in crops.values() if crop.shares or crop.like}
+    alike = {crop.id: _liked(crop, said, ill) for crop in crops.values() if crop.shares or crop.like}
     nearer = {crop: usual for crop, usual in alike.items() if usual and RANK[usual] < RANK[grown.get(crop, "")]}
     resolved = grown | nearer | stated
     return {crop: usual for crop, usual in resolved.items() if crop not in never}, wide, source
