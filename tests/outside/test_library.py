@@ -24,6 +24,8 @@ RARER = {"often": "sometimes", "sometimes": "seldom", "seldom": "rarely", "rarel
 MISTAKEN = {"hardly": 0.0003, "seldom": 0.01, "sometimes": 0.04, "often": 0.1}
 OVERLOOKED = {"hardly": 0.01, "seldom": 0.04, "sometimes": 0.1, "often": 0.25}
 RAW = {name: tomllib.loads((loader.HERE / f"{name}.toml").read_text()) for name in ("signs", "looks")}
+AT_WORK, TOGETHER = 1.5, 1.5
+"""Agents at work on average; members of a kind together, in times of the most usual one."""
 MOST = 3
 CASES = 24
 FEW = 9
@@ -43,9 +45,14 @@ def in_season(agent: Agent, month: int, signs: dict[str, str]) -> bool:
     return lasting or month in agent.months or any(month in agent.year.get(stage, ()) for stage in agent.feeds)
 
 
+def kind_of(agent: str) -> str:
+    return CATALOGUE.agents[agent].of or agent
+
+
 def odds_of(crop: str, month: int, signs: dict[str, str]) -> dict[str, float]:
     """Each agent's odds before any sign, in an open field with no weather told and no past."""
-    odds = {}
+    odds: dict[str, float] = {}
+    chances: dict[str, float] = {}
     usual_here = {agent.id: agent.hosts.get(crop, agent.hosts.get("*")) for agent in CATALOGUE.agents.values()}
     for agent in CATALOGUE.agents.values():
         usual = usual_here[agent.id]
@@ -54,10 +61,14 @@ def odds_of(crop: str, month: int, signs: dict[str, str]) -> dict[str, float]:
             kin = [usual_here[member.id] for member in CATALOGUE.members(agent.id)]
             if any(other and order.index(other) <= order.index(usual) for other in kin):
                 usual = RARER[usual]
-            chance = USUAL[usual]
+            chances[agent.id] = USUAL[usual]
+    for agent in CATALOGUE.agents.values():
+        if agent.id in chances:
+            alike = [chances[other] for other in chances if kind_of(other) == kind_of(agent.id)]
+            chance = chances[agent.id] * min(1.0, TOGETHER * max(alike) / math.fsum(alike))
             odds[agent.id] = chance / (1 - chance) * (1.0 if in_season(agent, month, signs) else 0.15) * agent.places.get("field", 1.0)
     mean = math.fsum(chance / (1 + chance) for chance in odds.values())
-    return {agent: one * min(1.0, 1.2 / mean) for agent, one in odds.items()}
+    return {agent: one * (1.0 if CATALOGUE.agents[agent].hurts else min(1.0, AT_WORK / mean)) for agent, one in odds.items()}
 
 
 def network(odds: dict[str, float], signs: dict[str, str]) -> tuple[gum.BayesNet, dict[str, list[float]]]:

@@ -37,13 +37,13 @@ class Enquiries(DatabaseTest):
         self.assertEqual((answered.state, answered.verdict, answered.version), ("answered", "help has come", 3))
 
     def test_a_crop_is_meant_by_any_of_its_names(self) -> None:
-        for words, crop in (("zucchini", "squash"), ("SQUASH", "squash"), ("raspb", "raspberry"), ("moonfruit", "moonfruit")):
+        for words, crop in (("zucchini", "courgette"), ("SQUASH", "squash"), ("raspb", "raspberry"), ("moonfruit", "moonfruit")):
             self.assertEqual(plants.crop_meant(words, catalogue), crop)
 
     def test_the_sender_s_own_word_for_the_plant_is_kept_while_its_crop_stays(self) -> None:
         first = self.save(crop="zucchini")
-        self.assertEqual((first.crop, first.working["called"]), ("squash", "zucchini"))
-        told = self.save(first.id, first.command_id, crop="squash", signs={"chewed-holes": "seen"})
+        self.assertEqual((first.crop, first.working["called"]), ("courgette", "zucchini"))
+        told = self.save(first.id, first.command_id, crop="courgette", signs={"chewed-holes": "seen"})
         self.assertEqual(told.working["called"], "zucchini")
         moved = self.save(first.id, told.command_id, crop="my old apple tree")
         self.assertEqual((moved.crop, moved.working["called"]), ("apple", "my old apple tree"))

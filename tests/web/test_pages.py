@@ -10,6 +10,8 @@ from typing import Any
 from flask.testing import FlaskClient
 from sqlalchemy import event, extract, select, text
 
+from bootmark.core.catalogue import default
+from bootmark.drawing.stages import stages_of
 from bootmark.services.scouting import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
 from bootmark.store.models import Block, Enquiry, Look, Station, Stop, TreatmentRow
@@ -198,12 +200,18 @@ class Answers(PagesTest):
             self.assertEqual(self.client.get(f"/drawing/{path}").status_code, 404, path)
         mild, bad = (self.client.get(f"/drawing/sign/chewed-holes.svg?leaf=broad&severity={value}").get_data() for value in (0.1, 1))
         self.assertNotEqual(mild, bad)
+
+    def test_every_sign_and_every_stage_has_its_drawing_at_its_address(self) -> None:
+        signs = (f"sign/{sign}.svg" for sign in default().signs)
+        drawn = (f"stage/{agent.id}/{stage}.svg" for agent in default().agents.values() for stage in stages_of(agent))
+        missing = [path for path in (*signs, *drawn) if self.client.get(f"/drawing/{path}").status_code != 200]
+        self.assertEqual(missing, [])
         self.assertIn("Codling moth: larva", self.client.get("/drawing/stage/codling-moth/larva.svg").get_data(as_text=True))
 
     def test_what_the_guide_does_not_hold(self) -> None:
         for path in ("agent/dragon", "drawings?leaf=tentacle", "drawings?severity=7"):
             self.assertEqual(self.client.get(f"{F}/guide/{path}").status_code, 404, path)
-        self.assertIn("Nothing is named like that", self.client.get(f"{F}/guide?q=dragon").get_data(as_text=True))
+        self.assertIn("Nothing is named like that", self.client.get(f"{F}/guide?q=wyvern").get_data(as_text=True))
         self.assertIn("Choose two or three", self.client.get(f"{F}/guide/apart?agent=dragon").get_data(as_text=True))
 
     def test_health(self) -> None:

@@ -106,7 +106,20 @@ def bug(drawn: Drawn, colour: str) -> str:
         parts += [svg.ellipse(-size * 0.1, side * size * 0.2, size * 0.18, size * 0.16, "#f4efe4") for side in (-1, 1)]
     if drawn.spots:
         parts += [svg.circle(size * 0.1 - 9 * n, 0, 2.2, svg.INK) for n in range(drawn.spots)]
+    for n in range(drawn.stripes):
+        off = size * 0.9 * ((n + 0.5) / drawn.stripes - 0.5)
+        parts.append(svg.path(f"M{size * 0.3:.1f} {off:.1f}L{-size * 0.6:.1f} {off * 0.5:.1f}", stroke=drawn.mark, width=2.4))
+    for n in range(drawn.bands):
+        across = size * (0.1 - 0.4 * n)
+        parts.append(svg.path(f"M{across:.1f} {-size * 0.36:.1f}l0 {size * 0.72:.1f}", stroke=drawn.mark, width=size * 0.14))
     return whole + turned(60, 74, HEAD_UP, "".join(parts))
+
+
+def hopper(drawn: Drawn, colour: str) -> str:
+    size = 40 * drawn.size
+    along = ((0.42, 0.2), (0.42, -0.2), (0.08, 0.16), (0.08, -0.16), (-0.28, 0.1), (-0.28, -0.1), (-0.6, 0.0))
+    spots = (svg.circle(size * x, size * y, size * 0.07, drawn.mark) for x, y in along[: drawn.spots])
+    return insects.hopper(60, 72, size, drawn.colour or colour, -20) + turned(60, 72, -20, "".join(spots))
 
 
 def aphid(drawn: Drawn, colour: str) -> str:

@@ -98,7 +98,7 @@ def _adult(body: str, young: str, colour: str, drawn: Drawn) -> str:
         "whitefly": lambda: marked.whitefly(drawn, colour),
         "scale": lambda: marked.scales(drawn, colour),
         "mealybug": lambda: small.mealybug(60, 72, 36, -10, skin),
-        "hopper": lambda: insects.hopper(60, 72, 40 * drawn.size, skin, -20),
+        "hopper": lambda: marked.hopper(drawn, colour),
         "thrips": lambda: small.thrips(60, 72, 84 * drawn.size, -20, skin),
         "bug": lambda: marked.bug(drawn, colour),
         "lace bug": lambda: marked.lace_bug(drawn, colour),

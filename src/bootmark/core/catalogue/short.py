@@ -42,7 +42,7 @@ def _life(row: Reader) -> Table:
         raise row.fail(f"{min(unknown)!r} in 'year' is no stage; stages are {', '.join(STAGES)}")
     stages = {stage: {"months": list(months), "where": ""} for stage, months in year.items()}
     as_stage = {"winters_as": row.text("winters_as")} if "winters_as" in row.table else {}
-    return {**stages, **as_stage, "winters": row.text("winters", "Differs."), "generations": row.text("generations", "Differs.")}
+    return {**stages, **as_stage, "winters": row.text("winters", ""), "generations": row.text("generations", "")}
 
 
 def whole(kind_id: str, kind: Table, agent_id: str, table: Table) -> tuple[Table, Table]:

@@ -7,7 +7,7 @@ from bootmark.core.catalogue.drawn import TOLD
 from bootmark.drawing import stages
 from bootmark.drawing.leaf import FORMS
 from bootmark.drawing.plant import plant_svg
-from bootmark.drawing.signs import DRAWN, USUAL, sign_svg
+from bootmark.drawing.signs import USUAL, sign_svg
 
 blueprint = Blueprint("drawing", __name__)
 
@@ -22,7 +22,7 @@ def _svg(text: str) -> Response:
 def sign(sign: str) -> Response:
     """leaf: a leaf form; severity: 0 to 1."""
     form, severity = request.args.get("leaf", "ovate"), request.args.get("severity", USUAL, type=float)
-    if sign not in DRAWN or sign not in default().signs or form not in FORMS or not 0 <= severity <= 1:
+    if sign not in default().signs or form not in FORMS or not 0 <= severity <= 1:
         abort(404)
     return _svg(sign_svg(sign, form, severity))
 
