@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from bootmark.core import judgement
 from bootmark.core.catalogue import check, compiled, default, loader
+from bootmark.core.catalogue.flowering import in_order, months_at
 from bootmark.core.catalogue.reader import CatalogueError
 
 CATALOGUE = default()
@@ -186,3 +187,27 @@ class Kept(unittest.TestCase):
             for _ in range(2):
                 self.assertEqual(compiled.kept(self.files, self.read).hash, "read")
         self.assertEqual(self.read.call_count, 2)
+
+
+class Flowering(unittest.TestCase):
+    """Hopkins (1920), from memory: four days later for each degree towards the pole; common practice: half a year between hemispheres."""
+
+    def test_spring_comes_earlier_towards_the_equator_and_autumn_later(self) -> None:
+        apple = CATALOGUE.crops["apple"]
+        self.assertEqual(in_order(months_at(apple.flowers, 50)), [4, 5])
+        self.assertEqual(in_order(months_at(apple.flowers, 43)), [3, 4])
+        self.assertEqual(in_order(months_at(frozenset({10}), 35)), [12])
+
+    def test_the_south_is_half_a_year_away_and_the_tropics_have_no_season(self) -> None:
+        self.assertEqual(in_order(months_at(frozenset({4, 5}), -43)), [9, 10])
+        self.assertEqual(months_at(frozenset({5}), 10), frozenset(range(1, 13)))
+        self.assertEqual(months_at(frozenset(), 10), frozenset())
+        with self.assertRaisesRegex(ValueError, "between -90 and 90"):
+            months_at(frozenset({5}), 91)
+
+    @given(st.frozensets(st.integers(1, 12), min_size=1, max_size=5), st.floats(24, 89))
+    def test_none_is_lost_and_the_other_hemisphere_is_half_a_year_off(self, months: frozenset[int], latitude: float) -> None:
+        north, south = months_at(months, latitude), months_at(months, -latitude)
+        self.assertEqual({(month + 5) % 12 + 1 for month in north}, south)
+        self.assertLessEqual(len(north), len(months))
+        self.assertEqual(sorted(in_order(north)), sorted(north))

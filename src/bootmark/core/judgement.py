@@ -279,3 +279,13 @@ EVENING_HOURS = Around(before=2, after=1)
 """hours. Before and after sunset that count as evening, when bees are home and light is left. Common practice, 2026-11-23."""
 DAWN_MINUTES = 30
 """minutes. Before sunrise from which there is light enough. Common practice, 2026-11-23."""
+TROPICS = 23.5
+"""degrees. Latitude below which plants flower and fruit in any month. Common practice, 2026-11-26."""
+TEMPERATE = 50.0
+"""degrees. Latitude for which the catalogue's months of flower and fruit stand. Judgement, 2026-11-26."""
+DAYS_A_DEGREE = 4.0
+"""days. How much later spring comes with each degree of latitude, Hopkins (1920) from memory. Judgement, 2026-11-26."""
+DAYS_A_MONTH = 30.4
+"""days. In a month, to move months by days. Common practice, 2026-11-26."""
+AUTUMN = 9
+"""month. From which on what comes later in the south comes earlier in the north. Judgement, 2026-11-26."""

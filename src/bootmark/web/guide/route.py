@@ -11,6 +11,7 @@ from flask import Blueprint, abort, g, render_template, request
 from bootmark import say
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.drawn import differing
+from bootmark.core.catalogue.flowering import in_order, months_at
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent, Sign
 from bootmark.core.catalogue.values import values_of
 from bootmark.core.field import likeliest
@@ -81,6 +82,7 @@ def page() -> str:
     return render_template(
         "guide.html",
         seen=seen,
+        year=_year_of(crop),
         groups=[group for group in groups if group[1] and (words.strip() or not seen.part)],
         words=words,
         crop=crop,
@@ -88,6 +90,27 @@ def page() -> str:
         crops=[g.catalogue.crops[entry] for entry in crops] + others,
         face=face,
     )
+
+
+@dataclass(frozen=True)
+class PlantYear:
+    """When a plant flowers and fruits here, as names of months, and what of it is eaten."""
+
+    flowers: list[str]
+    fruits: list[str]
+    eaten: tuple[str, ...]
+
+
+def _year_of(crop: str) -> PlantYear | None:
+    entry = g.catalogue.crops.get(crop)
+    if entry is None or not entry.flowers:
+        return None
+    return PlantYear(_months_here(entry.flowers), _months_here(entry.fruits), entry.eaten)
+
+
+def _months_here(months: frozenset[int]) -> list[str]:
+    formats = say.tongue().formats
+    return [formats.short_month(dt.date(2001, month, 1)) for month in in_order(months_at(months, the_farm().latitude))]
 
 
 @dataclass(frozen=True)
