@@ -15,7 +15,7 @@ from bootmark.core.types import Case
 from tests.outside.played import Played, Written, always, play, written
 
 CATALOGUE = default()
-DRAWN = 1500
+DRAWN = 800
 
 
 def flipped(case: Written) -> list[Played]:

@@ -128,17 +128,22 @@ def _kinds(question: Question, suspects_of: Sequence[Suspect], catalogue: Catalo
     for place, agent in enumerate(network.agents):
         places.setdefault(catalogue.key_of(agent.id), []).append(place)
     by_agent = {suspect.agent: suspect for suspect in suspects_of}
+    places = {key: members for key, members in places.items() if not explaining.isdisjoint(members)}
+    several = [key for key, members in places.items() if _shared(members, solution.chances)]
+    together = dict(zip(several, network.chances_of_any(solution, [places[key] for key in several]), strict=True))
     kinds = []
     for key, members in places.items():
-        if explaining.isdisjoint(members):
-            continue
         lead = max(members, key=lambda place: solution.chances[place])
         best = by_agent[network.agents[lead].id]
-        several = len(members) > 1 and solution.chances[lead] < judgement.LISTED_AT + sum(solution.chances[place] for place in members)
-        chance = network.chance_of_any(solution, frozenset(members)) if several else solution.chances[lead]
         confirmed = any(by_agent[network.agents[place].id].confirmed for place in members)
-        kinds.append(Suspect(key, chance, best.reasons_for, best.reasons_against, confirmed))
+        kinds.append(Suspect(key, together.get(key, solution.chances[lead]), best.reasons_for, best.reasons_against, confirmed))
     return tuple(sorted(kinds, key=lambda suspect: -suspect.probability))
+
+
+def _shared(members: Sequence[int], chances: Sequence[float]) -> bool:
+    """Whether a kind's chance is spread over several of its members."""
+    each = [chances[place] for place in members]
+    return len(each) > 1 and max(each) < judgement.LISTED_AT + sum(each)
 
 
 def next_looks(case: CaseLike, ranking: Ranking, *, catalogue: Catalogue | None = None) -> list[NextLook]:

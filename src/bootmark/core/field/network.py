@@ -15,7 +15,7 @@ and lowers that of an absent one by less, the likelier the others make it.
 import functools
 import itertools
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from bootmark.core.catalogue.model import Agent, Catalogue
@@ -221,12 +221,17 @@ class Network:
             chances[place] = own * (sizes[0] * (1 + rest + rest_two) + sizes[1] * (1 + rest) + sizes[2])
         return Solution(total, tuple(chance / total for chance in chances), alone, room, left_out / total)
 
-    def chance_of_any(self, solution: Solution, places: frozenset[int]) -> float:
-        """P(at least one of these agents is at work)."""
-        room = solution.room
-        without = math.fsum(weight * room[len(members)] for members, weight in solution.alone if places.isdisjoint(members))
-        calm = math.prod(1 - solution.chances[place] for place in places if not self.shown[place])
-        return max(0.0, 1 - without / solution.total * calm)
+    def chances_of_any(self, solution: Solution, groups: Sequence[Sequence[int]]) -> list[float]:
+        """P(at least one of its agents is at work) for each of several groups that have no agent in common."""
+        group_of = {place: number for number, places in enumerate(groups) for place in places}
+        whole, held = 0.0, [0.0] * len(groups)
+        for members, weight in solution.alone:
+            weighed = weight * solution.room[len(members)]
+            whole += weighed
+            for number in {group_of[place] for place in members if place in group_of}:
+                held[number] += weighed
+        calm = (math.prod(1 - solution.chances[place] for place in places if not self.shown[place]) for places in groups)
+        return [max(0.0, 1 - (whole - some) / solution.total * still) for some, still in zip(held, calm, strict=True)]
 
     def inert(self) -> list[int]:
         return [place for place in range(len(self.agents)) if not self.shown[place]]
