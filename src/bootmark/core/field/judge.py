@@ -7,6 +7,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field import proofs
 from bootmark.core.field.activity import activity, activity_look
+from bootmark.core.field.looks import GLANCE
 from bootmark.core.meanings import Activity, AgentKind, VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Suspect, Verdict
@@ -117,7 +118,8 @@ class _Judge:
             return self._judged(VerdictKind.SEND_A_SAMPLE, top, says(Says.SAMPLE, agent=leader.id))
         nothing = next((cause.probability for cause in self.ranking.explanations if not cause.agents), 0.0)
         live = any(self.catalogue.signs[sign].live for sign in self.ranking.unexplained)
-        telling = any(look.bits >= judgement.STILL_TELLS for look in self.looks)
+        # The plant was looked over before anything was told: what the glance would still tell keeps no case open.
+        telling = any(look.bits >= judgement.STILL_TELLS for look in self.looks if look.look != GLANCE)
         hopeless = nothing >= judgement.NOTHING_AT and not provable and not telling
         if hopeless or (nothing >= judgement.UNKNOWN_AT and (live or not self.looks)):
             return self._judged(VerdictKind.NO_CAUSE_KNOWN, [], says(Says.SEND_SAMPLE))

@@ -19,6 +19,9 @@ MOST_JOINT = 4
 MOST_GROUPS = 60
 MOST_LISTED = 40
 
+GLANCE = "glance"
+"""The look that was taken before anything was told."""
+
 
 def _bits(chance: float) -> float:
     return 0.0 if chance <= 0 or chance >= 1 else -chance * math.log2(chance) - (1 - chance) * math.log2(1 - chance)
@@ -202,7 +205,7 @@ class _Worth:
 
     def turn(self, most: float) -> tuple[bool, bool, bool, bool, float]:
         # The plant has been glanced at already: to be asked about it in words is for when nothing else tells.
-        idle = self.look.id == "glance" and not self.proves
+        idle = self.look.id == GLANCE and not self.proves
         return idle, not self.proves, not self.waits, not self.decides(most), -(judgement.THE_CALL * self.bits + self.call) / self.cost
 
 
