@@ -18,7 +18,7 @@ from bootmark.web.guard import POLICY
 
 PAGE = Path(__file__).resolve().parents[1] / "docs" / "commands.md"
 SCHEMA = PAGE.with_name("commands.schema.json")
-COVERAGE = PAGE.with_name("coverage.md")
+COVERAGE, LISTED = PAGE.with_name("coverage.md"), PAGE.with_name("listed.md")
 
 
 def generated() -> str:
@@ -90,9 +90,11 @@ class Docs(unittest.TestCase):
             PAGE.write_text(generated())
             SCHEMA.write_text(schemas())
             COVERAGE.write_text(coverage.page(default()))
+            LISTED.write_text(coverage.listed(default()))
         self.assertEqual(PAGE.read_text(), generated())
         self.assertEqual(SCHEMA.read_text(), schemas())
         self.assertEqual(COVERAGE.read_text(), coverage.page(default()))
+        self.assertEqual(LISTED.read_text(), coverage.listed(default()))
 
     def test_the_committed_style_was_built_from_its_sources(self) -> None:
         self.assertEqual(digest.NOTE.read_text().strip(), digest.digest(), "run ./bootmark assets and commit what it changes")

@@ -1,4 +1,4 @@
-"""What the catalogue holds of each plant, as a page: agents with an entry of their own, and how many kinds stand for the rest."""
+"""Pages made from the catalogue: what it holds of each plant, and what is listed where."""
 
 from bootmark.core.catalogue.model import Agent, Catalogue, Crop
 from bootmark.core.meanings import AgentKind
@@ -38,3 +38,22 @@ def page(catalogue: Catalogue) -> str:
         cells = [_cell([agent for agent in here if agent.kind in kinds], crop) for _, kinds in GROUPS]
         rows.append(f"| {crop.name} | {' | '.join(cells)} |")
     return HEAD + "\n" + "\n".join(rows) + "\n"
+
+
+LISTED_HEAD = """# What is listed where
+
+Made from the catalogue by the same command as [coverage](coverage.md). What somebody remembers of lists of plant health, with the year
+where one is remembered; a country stands under each name that its lists go by. **The authority's own list rules**: ask it, and report what
+you are not sure of. An agent that is not here may be listed all the same.
+"""
+
+
+def listed(catalogue: Catalogue) -> str:
+    """The page of listings as Markdown: the agents under each list, with what is remembered of it."""
+    lists: dict[str, list[str]] = {}
+    for agent in sorted(catalogue.agents.values(), key=lambda agent: agent.name):
+        for listing in agent.notifiable:
+            place, _, more = listing.partition(", ")
+            lists.setdefault(place, []).append(f"{agent.in_sentence} ({more})" if more else agent.in_sentence)
+    rows = [f"| {place} | {'; '.join(agents)} |" for place, agents in sorted(lists.items())]
+    return LISTED_HEAD + "\n" + "\n".join(["| List | Agents |", "|---|---|", *rows]) + "\n"

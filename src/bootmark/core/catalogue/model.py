@@ -15,7 +15,7 @@ MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "a
 BRINGS_UP_YOUNG = ("mammal", "bird", "slug", "spider")
 """Bodies whose nymph is called its young."""
 """Stages as a population is spoken of."""
-PROPER = frozenset({"Asian", "Colorado", "European", "Japanese", "Mexican", "Russian", "San"})
+PROPER = frozenset({"Asian", "California", "Colorado", "European", "Hessian", "Japanese", "Mediterranean", "Mexican", "Russian", "San"})
 """First words of common names that keep their capital."""
 
 BODIES = (
