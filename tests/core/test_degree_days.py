@@ -110,6 +110,12 @@ class WorkedExamples(unittest.TestCase):
         heat = dd.daily(units.celsius(50), units.celsius(70), units.celsius(50), method="average")
         self.assertAlmostEqual(units.difference_fahrenheit(float(heat)), 10.0)
 
+    def test_the_modified_average_of_maize(self) -> None:
+        """McMaster and Wilhelm (1997), "Growing degree-days: one equation, two interpretations", method 2, from memory: 86/50 in degrees F."""
+        for low, high, heat in ((40, 90, 18.0), (55, 70, 12.5), (60, 95, 23.0), (30, 45, 0.0), (87, 99, 36.0)):
+            days = dd.daily(units.celsius(low), units.celsius(high), units.celsius(50), units.celsius(86), method="modified_average")
+            self.assertAlmostEqual(float(days) * 1.8, heat, places=9, msg=f"{low} to {high}")
+
     def test_a_day_whose_mean_is_the_threshold(self) -> None:
         # Baskerville and Emin (1969): with the mean at the threshold, heat is the half range over pi. 60 and 40 F above 50 F: 3.18.
         heat = dd.daily(units.celsius(40), units.celsius(60), units.celsius(50))

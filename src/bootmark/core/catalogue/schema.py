@@ -97,7 +97,8 @@ def _heat(source: Schema) -> Schema:
         "How long a stage lasts, in degree-days of `unit`; chained over the generations.",
     )
     optional = {
-        "upper": NUMBER, "method": _one_of(("average", "single_sine", "double_sine", "single_triangle", "double_triangle")),
+        "upper": NUMBER,
+        "method": _one_of(("average", "modified_average", "single_sine", "double_sine", "single_triangle", "double_triangle")),
         "cutoff": _one_of(("horizontal", "intermediate", "vertical")), "month_day": _list(WHOLE), "catch": _list(WHOLE),
         "crop_code": WHOLE, "winter_stage": _one_of(model.STAGES), "winter_after": _list(WHOLE), "egg": NUMBER,
         "adult_before_eggs": NUMBER, "events": _list(event), "stages": _list(stage), "generations": WHOLE, "first": NUMBER,
