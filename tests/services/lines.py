@@ -14,7 +14,7 @@ from bootmark.store.session import farm_session
 from tests.database import catalogue
 from tests.sending import send, store_days
 
-PROOFS = ("ooze-drops", "blackened-shoot-crook")
+PROOFS = ("crescent-scars", "snouted-beetles")
 SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
 
 
@@ -125,7 +125,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
         "answer.keep": (
             {
                 "decision_id": str(reported().call),
-                "agent": "fire-blight",
+                "agent": "plum-curculio",
                 "answered_by": "Plant health, the desk",
                 "on": "2026-06-17",
                 "words": "It is.",
@@ -155,7 +155,7 @@ class Reported(NamedTuple):
 
 
 def reported() -> Reported:
-    """Fire blight proved and reported on a block of its own."""
+    """Plum curculio proved and reported on a block of its own."""
     here = Reported(uuid.uuid4(), uuid.uuid4(), uuid.uuid4())
     look = uuid.uuid4()
     ground = {"crop": "pear", "place": "field", "cultivar": "", "area": 0.2, "outline": [[0, 0], [10, 0], [10, 10]]}
@@ -164,7 +164,7 @@ def reported() -> Reported:
     send("block.save", ground | {"name": f"Held {letters}", "station_id": str(made("Tunnel logger"))}, here.block)
     send("stop.open", {"block_id": str(here.block), "where": ""}, here.stop)
     send("look.record", {"stop_id": str(here.stop), "signs": dict.fromkeys(PROOFS, "seen"), "note": ""}, look)
-    send("decision.make", {"look_id": str(look), "agent": "fire-blight"}, here.call)
+    send("decision.make", {"look_id": str(look), "agent": "plum-curculio"}, here.call)
     return here
 
 

@@ -49,7 +49,7 @@ class Held(DatabaseTest):
         here = reported()
         with farm_session(FARM) as session:
             look = session.get_one(DecisionRow, (FARM, here.call)).look_id
-        send("decision.make", {"look_id": str(look), "agent": "fire-blight"}, here.call)
+        send("decision.make", {"look_id": str(look), "agent": "plum-curculio"}, here.call)
         self.assertTrue(self.held(here.block))
 
     def test_a_held_block_comes_last_on_the_walk_and_asks_for_clean_boots(self) -> None:
@@ -104,4 +104,4 @@ class Held(DatabaseTest):
         named = "any-canker"
         send("answer.keep", answered(here.call, agent=named))
         self.assertNotEqual(decided(here, named).kind, DecisionKind.REPORT)
-        self.assertEqual(decided(here, "fire-blight").kind, DecisionKind.LOOK_AGAIN)
+        self.assertEqual(decided(here, "plum-curculio").kind, DecisionKind.LOOK_AGAIN)
