@@ -390,10 +390,10 @@ class Kinds(LiveTest):
         self.reply("Your zucchini plant:")
 
     def test_a_kind_is_named_on_a_plant_without_an_entry(self) -> None:
-        self.enquire("cornflower", "soft-aphids")
+        self.enquire("canna lily", "soft-aphids")
         self.sees("It is aphids.")
-        self.sees("cornflower has no entry of its own")
-        self.reply("Your cornflower: aphids", "Wash off with water.")
+        self.sees("canna lily has no entry of its own")
+        self.reply("Your canna lily: aphids", "Wash off with water.")
         self.assert_accessible()
 
     def test_what_hurts_is_said_before_the_plant(self) -> None:
