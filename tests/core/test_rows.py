@@ -198,6 +198,13 @@ class Flowering(unittest.TestCase):
         self.assertEqual(in_order(months_at(apple.flowers, 43)), [3, 4])
         self.assertEqual(in_order(months_at(frozenset({10}), 35)), [12])
 
+    def test_every_plant_has_its_months_of_leaf_and_all_but_two_of_flower(self) -> None:
+        self.assertEqual([crop.id for crop in CATALOGUE.crops.values() if not crop.in_leaf], [])
+        self.assertEqual([crop.id for crop in CATALOGUE.crops.values() if not crop.flowers], ["fern", "mushroom"])
+        months = {crop: CATALOGUE.crops[crop].in_leaf for crop in ("pear", "citrus", "spruce", "larch", "tulip")}
+        self.assertEqual([len(months[crop]) for crop in ("citrus", "spruce")], [12, 12])
+        self.assertTrue(all(1 not in months[crop] for crop in ("pear", "larch", "tulip")))
+
     def test_the_south_is_half_a_year_away_and_the_tropics_have_no_season(self) -> None:
         self.assertEqual(in_order(months_at(frozenset({4, 5}), -43)), [9, 10])
         self.assertEqual(months_at(frozenset({5}), 10), frozenset(range(1, 13)))

@@ -15,7 +15,7 @@ from bootmark.core.catalogue.hosts import check_rows, with_shared
 from bootmark.core.catalogue.kinds import as_kind, inherit, shares
 from bootmark.core.catalogue.model import HABITS, PARTS, STAGES, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
-from bootmark.core.catalogue.shapes import BY_HABIT, Bears, Keeps, Stand
+from bootmark.core.catalogue.shapes import BY_HABIT, IN_LEAF, SUMMER_GREEN, Bears, Keeps, Stand
 from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent
@@ -94,12 +94,17 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.text("as", ""),
             row.words("like", []),
             {agent: usual for usual in judgement.HOW_USUAL for agent in row.words(usual, [])},
+            _in_leaf(row, table.get("habit", "herb")),
             _months(row, "flowers"),
             _months(row, "fruits"),
             row.words("eaten", []),
         )
         row.done()
     return crops
+
+
+def _in_leaf(row: Reader, habit: str) -> frozenset[int]:
+    return _months(row, "in_leaf") or span(row, list(IN_LEAF.get(habit, SUMMER_GREEN)))
 
 
 def _months(row: Reader, key: str) -> frozenset[int]:

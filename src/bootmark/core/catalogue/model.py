@@ -87,7 +87,8 @@ class Crop:
 
     leaf, stand, bears, keeps: its leaf's form, how it stands, its fruit and what it keeps below ground, for drawings. shares: the crop
     with which it has all in common that lives there; like: crops of which what lives there is found on it too, less often; lives: agents
-    by how usual, where the plant's own row says so. flowers, fruits: months in the temperate north; eaten: its parts that people eat.
+    by how usual, where the plant's own row says so. in_leaf, flowers, fruits: months in the temperate north; eaten: its parts that
+    people eat.
     """
 
     id: str
@@ -104,6 +105,7 @@ class Crop:
     shares: str = ""
     like: tuple[str, ...] = ()
     lives: Mapping[str, str] = field(default_factory=dict)
+    in_leaf: frozenset[int] = frozenset()
     flowers: frozenset[int] = frozenset()
     fruits: frozenset[int] = frozenset()
     eaten: tuple[str, ...] = ()

@@ -217,6 +217,7 @@ def crops(catalogue: Catalogue) -> Schema:
             "as": other | {"description": "The crop with which it has all in common that lives there."},
             "like": _list(other, "Crops of which what lives there is found on it too, less often."),
             **dict.fromkeys(judgement.HOW_USUAL, lives | {"description": "Agents that live on it."}),
+            "in_leaf": MONTHS,
             "flowers": MONTHS,
             "fruits": MONTHS,
             "eaten": _list(TEXT, "Its parts that people eat."),

@@ -12,7 +12,7 @@ from bootmark import say
 from bootmark.core import judgement
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.drawn import differing
-from bootmark.core.catalogue.flowering import in_order, months_at
+from bootmark.core.catalogue.flowering import YEAR, in_order, months_at
 from bootmark.core.catalogue.model import PARTS, STAGES, Agent, Sign
 from bootmark.core.catalogue.values import values_of
 from bootmark.core.field import likeliest
@@ -103,8 +103,9 @@ def _order(agent: Agent, crop: str) -> tuple[int, bool, str]:
 
 @dataclass(frozen=True)
 class PlantYear:
-    """When a plant flowers and fruits here, as names of months, and what of it is eaten."""
+    """When a plant is in leaf, flowers and fruits here, as names of months, and what of it is eaten. in_leaf: empty where it always is."""
 
+    in_leaf: list[str]
     flowers: list[str]
     fruits: list[str]
     eaten: tuple[str, ...]
@@ -112,9 +113,10 @@ class PlantYear:
 
 def _year_of(crop: str) -> PlantYear | None:
     entry = g.catalogue.crops.get(crop)
-    if entry is None or not entry.flowers:
+    if entry is None:
         return None
-    return PlantYear(_months_here(entry.flowers), _months_here(entry.fruits), entry.eaten)
+    in_leaf = _months_here(entry.in_leaf)
+    return PlantYear(in_leaf if len(in_leaf) < len(YEAR) else [], _months_here(entry.flowers), _months_here(entry.fruits), entry.eaten)
 
 
 def _months_here(months: frozenset[int]) -> list[str]:
