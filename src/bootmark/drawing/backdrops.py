@@ -183,6 +183,14 @@ def needles() -> str:
     return svg.path("M60 142C60 100 58 50 60 18", stroke=svg.ROOT, width=4) + rows
 
 
+def browned_needles(colour: str = "#a5622e") -> str:
+    """A shoot of a conifer, the inner needles brown."""
+    inner = (
+        svg.path(f"M60 {128 - 9 * n}q{s * 18} -6 {s * 34} {-20 - n % 3 * 3}", stroke=colour, width=3.4) for n in range(7) for s in (-1, 1)
+    )
+    return needles() + "".join(inner)
+
+
 def tree(rng: random.Random, crown: str = svg.GREEN, gaps: bool = False) -> str:
     leaves = "".join(
         svg.circle(

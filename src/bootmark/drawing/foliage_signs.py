@@ -2,17 +2,20 @@
 
 from bootmark.drawing import backdrops, larvae, small, svg
 from bootmark.drawing.backdrops import blade
+from bootmark.drawing.laid import on
 from bootmark.drawing.motifs import (
+    BLACK,
     BLADE,
+    BROWN,
     GRASS_BLADE,
     LEAF,
+    TAN,
     along,
     blots,
     dashes,
     disc,
     drops,
     eggs,
-    laid,
     on_form,
     sapling,
     spots,
@@ -24,16 +27,8 @@ from bootmark.drawing.sketch import Draw
 from bootmark.drawing.svg import circle, ellipse, path
 
 UNDER, NEEDLE = blade(under=True), backdrops.needles()
-BROWN, TAN, PURPLE, YELLOW, GREY, BLACK = "#6b4a24", "#c9a46c", "#6a3560", "#e2cf5a", "#b9b4a4", "#26221e"
+PURPLE = "#6a3560"
 MIDRIB = path("M60 112L60 22", stroke="#cfdcb5", width=2.2)
-
-
-def _browned(colour: str = "#a5622e") -> str:
-    """A shoot of a conifer, the inner needles brown."""
-    inner = "".join(
-        path(f"M60 {128 - 9 * n}q{s * 18} -6 {s * 34} {-20 - n % 3 * 3}", stroke=colour, width=3.4) for n in range(7) for s in (-1, 1)
-    )
-    return NEEDLE + inner
 
 
 def _bare_inside() -> str:
@@ -49,14 +44,6 @@ def _edge(colour: str, width: float = 10) -> str:
 def _veins(colour: str, width: float = 5) -> str:
     side = "".join(f"M60 {98 - 15 * n}q{s * 12} -4 {s * 22} -18" for n in range(5) for s in (-1, 1))
     return path(f"M60 112L60 24{side}", stroke=colour, width=width)
-
-
-def _bud(colour: str, dark: str) -> str:
-    return (
-        path("M60 142L60 84", stroke=svg.STEM, width=5)
-        + path("M60 90C34 84 34 42 60 22C86 42 86 84 60 90Z", colour, dark, 1.6)
-        + path("M44 88C46 70 52 64 60 62C68 64 74 70 76 88Z", svg.GREEN, svg.STEM, 1)
-    )
 
 
 def _fan(marks: str) -> str:
@@ -79,21 +66,13 @@ def _frond(dead: str, notch: bool = False) -> str:
     return leaflets + rib
 
 
-def _flower(colour: str, *more: str) -> str:
-    petals = "".join(
-        ellipse(60 + x, 60 + y, 20, 14, colour, turn=turn, stroke="#00000044")
-        for x, y, turn in ((0, -26, 90), (25, -8, 18), (15, 21, -54), (-15, 21, 54), (-25, -8, -18))
-    )
-    return path("M60 84L58 140", stroke=svg.STEM, width=4) + petals + circle(60, 60, 9, "#c9b45a") + "".join(more)
-
-
 YOUNG: dict[str, Draw] = {
     "red-blistered-leaf": on_form(blots(LEAF, "#c9503a", 11, (5, 8), "#8a2a22", 0.15), spots(LEAF, "#e8a08a", 9, (2, 3)), form="lobed"),
     "rolled-thick-edge-with-fluff": on_form(
         path("M60 112C30 98 22 56 60 20", stroke="#d8cc7a", width=13), wool(along(44, 100, 40, 40, 3), 8, 4)
     ),
     "round-sunken-dots": on_form(spots(LEAF, "#3a2e24", 34, (1.8, 2.8), edge="#7a6a4a")),
-    "folded-purse-with-black-thrips": laid(
+    "folded-purse-with-black-thrips": on(
         path("M14 104C20 50 62 18 108 30C100 76 64 112 14 104Z", svg.GREEN, svg.STEM, 1.4),
         path("M14 104C44 84 84 54 108 30C92 90 54 116 14 104Z", svg.DARK_GREEN),
         spots(BLADE, "#8a3a3a", 14, (1.4, 2.4)),
@@ -119,12 +98,12 @@ YOUNG: dict[str, Draw] = {
         "".join(path(f"M{92 + 6 * n} 116q4 -12 8 0Z", "#c9a06a", "#7a5a34", 1) for n in range(4)),
     ),
     "oil-spots": on_form(spots(LEAF, "#e2dc5a", 7, (7, 12), edge="#c9c04a"), form="palmate"),
-    "scorched-specks-and-twist": laid(
+    "scorched-specks-and-twist": on(
         path("M60 140C40 110 84 84 56 56C36 30 74 18 66 4", stroke=svg.GREEN, width=17),
         path("M60 140C40 110 84 84 56 56C36 30 74 18 66 4", stroke=svg.DARK_GREEN, width=4),
         spots(along(58, 130, 62, 12, 9), "#b9a884", 26, (1.8, 3.4), edge="#7a5a3a"),
     ),
-    "tips-yellow-or-red-in-patches": laid(
+    "tips-yellow-or-red-in-patches": on(
         "".join(
             path(f"M{14 + 13 * n} 140C{14 + 13 * n} 100 {10 + 13 * n} 70 {18 + 13 * n} 50", stroke=svg.GREEN, width=6)
             + path(
@@ -134,7 +113,7 @@ YOUNG: dict[str, Draw] = {
         )
     ),
     "fine-stripes-along-blade": on_form(dashes(GRASS_BLADE, "#e6e0a0", 60, 0, 9, 1), form="blade"),
-    "large-stipules": laid(
+    "large-stipules": on(
         sapling(),
         "".join(
             path(f"M60 {110 - 22 * n}q{s * 10} -2 {s * 14} -12q{-s * 4} -4 {-s * 14} 12Z", "#a9c47a", svg.STEM, 0.9)
@@ -142,14 +121,14 @@ YOUNG: dict[str, Draw] = {
             for s in (-1, 1)
         ),
     ),
-    "inner-leaf-edges-brown": laid(
+    "inner-leaf-edges-brown": on(
         "".join(
             ellipse(60, 76, 54 - 12 * n, 50 - 11 * n, svg.GREEN if n % 2 else svg.DARK_GREEN, stroke="#cfdcb5", width=1.2) for n in range(3)
         ),
         ellipse(60, 76, 20, 18, "#b9cf8a", stroke="#7a4a22", width=4),
         ellipse(60, 76, 10, 9, "#d6e2ae", stroke="#7a4a22", width=3),
     ),
-    "youngest-leaves-all-pale": laid(
+    "youngest-leaves-all-pale": on(
         sapling(),
         path("M60 30q-12 -18 0 -28q12 10 0 28Z", "#ece48a"),
         *(
@@ -161,7 +140,7 @@ YOUNG: dict[str, Draw] = {
 }
 
 OLD: dict[str, Draw] = {
-    "all-old-needles-brown-inside": laid(_browned(), path("M60 142L60 70", stroke="#6a4a34", width=5)),
+    "all-old-needles-brown-inside": on(backdrops.browned_needles(), path("M60 142L60 70", stroke="#6a4a34", width=5)),
     "sugar-caps-on-leaves": on_form(
         "".join(
             path(f"M{x - 7} {y}L{x} {y - 12}L{x + 7} {y}Z", "#fbfaf3", "#c9c3b4", 1.2)
@@ -169,17 +148,17 @@ OLD: dict[str, Draw] = {
         ),
         form="slim",
     ),
-    "warty-growth-on-aloe": laid(
+    "warty-growth-on-aloe": on(
         path("M40 142C34 90 44 40 60 4C76 40 86 90 80 142Z", "#86a868", "#56743b", 1.6),
         blots(along(42, 120, 52, 36, 5), "#c9904a", 14, (4, 8), "#7a4a22"),
     ),
-    "old-needles-stripped": laid(_bare_inside()),
+    "old-needles-stripped": on(_bare_inside()),
     "white-stripes-along-blade": on_form(dashes(GRASS_BLADE, "#f4f2e2", 16, 0, 30, 1.8), form="blade"),
-    "v-cuts-in-fronds": laid(_frond(svg.GREEN, notch=True)),
-    "ragged-wet-streaks-in-fans": laid(
+    "v-cuts-in-fronds": on(_frond(svg.GREEN, notch=True)),
+    "ragged-wet-streaks-in-fans": on(
         _fan(path("M40 130C34 100 30 70 22 44", stroke="#4a5a24", width=7) + path("M70 132C78 100 82 80 92 50", stroke="#4a5a24", width=6))
     ),
-    "netted-cocoon": laid(
+    "netted-cocoon": on(
         blade(),
         larvae.pupa(62, 70, 15, "#7a4a22", -40),
         "".join(
@@ -188,7 +167,7 @@ OLD: dict[str, Draw] = {
             for n in range(7)
         ),
     ),
-    "torn-to-the-ribs": laid(
+    "torn-to-the-ribs": on(
         path("M60 138L60 14", stroke="#cfdcb5", width=7),
         "".join(path(f"M60 {116 - 20 * n}q{s * 22} -6 {s * 40} -26", stroke="#cfdcb5", width=4) for n in range(5) for s in (-1, 1)),
         blots(disc(60, 100, 20), svg.GREEN, 7, (6, 12), rough=0.9),
@@ -204,7 +183,7 @@ OLD: dict[str, Draw] = {
     ),
     "purple-spots": on_form(spots(LEAF, PURPLE, 17, (2.4, 4.6), eye="#e6dccf")),
     "tar-drops": on_form(blots(LEAF, "#0f0d0c", 7, (6, 9)), spots(LEAF, "#ffffff55", 5, (1, 2)), form="palmate"),
-    "purple-ovals": laid(
+    "purple-ovals": on(
         path("M44 140C40 90 48 40 60 4C72 40 80 90 76 140Z", "#7a9a5c", svg.STEM, 1.4),
         *(ellipse(60, y, 11, 19, "#e6dccf", stroke=PURPLE, width=4) + ellipse(60, y, 5, 10, "#b98ab0") for y in (56, 104)),
     ),
@@ -213,7 +192,7 @@ OLD: dict[str, Draw] = {
     ),
     "yellow-edged-brown-blotch": on_form(blots(LEAF, "#8a4a22", 5, (10, 16), "#e2cf3a"), form="palmate"),
     "rust-in-stripes": on_form(*(spots(along(x, 122, x, 20, 0.7), "#e8982a", 26, (1.1, 1.9)) for x in (56, 61, 65)), form="blade"),
-    "pale-patches-violet-fur": laid(
+    "pale-patches-violet-fur": on(
         path("M44 140C40 90 48 40 60 4C72 40 80 90 76 140Z", "#7a9a5c", svg.STEM, 1.4),
         ellipse(60, 78, 13, 38, "#cfd0a0"),
         tufts(disc(60, 78, 22), "#8a7a9a", 110, 6),
@@ -232,8 +211,8 @@ OLD: dict[str, Draw] = {
         )
     ),
     "scorch-with-yellow-line": on_form(_edge("#e2c83a", 15), _edge("#8a5a2a", 10)),
-    "one-side-of-frond-dead": laid(_frond("#b08a4a")),
-    "lower-leaves-rolled-stiff": laid(
+    "one-side-of-frond-dead": on(_frond("#b08a4a")),
+    "lower-leaves-rolled-stiff": on(
         "".join(
             path(f"M60 {124 - 26 * n}q{18 * s} -16 {44 * s} -12", stroke=svg.GREEN, width=13)
             + path(f"M60 {124 - 26 * n}q{18 * s} -16 {44 * s} -12", stroke=svg.UNDER, width=4)
@@ -254,22 +233,22 @@ OLD: dict[str, Draw] = {
         *(ellipse(60 + s * 13, 92 - 17 * n, 8, 5, "#e2dc7a", turn=s * -40) for n in range(4) for s in (-1, 1)), MIDRIB
     ),
     "purple-old-leaves": on_form(_edge("#6a3560", 16), light="#7a4a6a", dark="#5a3454"),
-    "brown-tips-only": laid(
+    "brown-tips-only": on(
         _fan("".join(path(f"M{2 + 27 * n} 18L{8 + 26 * n} 6L{14 + 25 * n} 18Z", "#8a5a2a", "#e2d89a", 2) for n in range(5)))
     ),
 }
 
 BELOW: dict[str, Draw] = {
-    "wool-below-leaves": laid(UNDER, threads(BLADE, "#fbfaf3", 40, 12, 2), wool(BLADE, 10, 6)),
-    "curly-wool-below": laid(UNDER, wool(BLADE, 22, 4), drops(BLADE, "#e6dfa2aa", 5, 5)),
-    "wax-spirals-below": laid(
+    "wool-below-leaves": on(UNDER, threads(BLADE, "#fbfaf3", 40, 12, 2), wool(BLADE, 10, 6)),
+    "curly-wool-below": on(UNDER, wool(BLADE, 22, 4), drops(BLADE, "#e6dfa2aa", 5, 5)),
+    "wax-spirals-below": on(
         UNDER,
         *(
             path(f"M{x} {y}q8 -8 14 0q4 10 -8 14q-18 2 -20 -14q2 -20 22 -20", stroke="#fbfaf3", width=2.2)
             for x, y in ((44, 88), (72, 62), (84, 94))
         ),
     ),
-    "black-white-barrel-eggs": laid(
+    "black-white-barrel-eggs": on(
         UNDER,
         eggs(50, 40, 2, 5, "#fbfaf3", size=6),
         *(
@@ -279,7 +258,7 @@ BELOW: dict[str, Draw] = {
             for y in (36.5 + 16.4 * row, 43.5 + 16.4 * row)
         ),
     ),
-    "tight-flat-webs-below": laid(
+    "tight-flat-webs-below": on(
         UNDER,
         *(
             path(f"M{x - 13} {y - 8}L{x + 13} {y - 12}L{x + 15} {y + 8}L{x - 11} {y + 11}Z", "#ffffffb0", "#e6e2d6", 1)
@@ -287,18 +266,16 @@ BELOW: dict[str, Draw] = {
             for x, y in ((42, 92), (66, 70), (86, 44), (80, 86))
         ),
     ),
-    "white-eggs-in-rows-below": laid(
-        UNDER, eggs(50, 62, 1, 5, "#fbfaf3", size=4, tall=1.7), eggs(74, 58, 1, 4, "#fbfaf3", size=4, tall=1.7)
-    ),
-    "larvae-under-own-droppings": laid(
+    "white-eggs-in-rows-below": on(UNDER, eggs(50, 62, 1, 5, "#fbfaf3", size=4, tall=1.7), eggs(74, 58, 1, 4, "#fbfaf3", size=4, tall=1.7)),
+    "larvae-under-own-droppings": on(
         blade(),
         *(
             ellipse(x, y, 13, 9, "#e08a3a", turn=-30) + ellipse(x + 1, y - 2, 12, 8, "#2a2a1e", turn=-30) + circle(x - 10, y + 7, 3, BLACK)
             for x, y in ((46, 84), (72, 62), (66, 98))
         ),
     ),
-    "white-warts-below": laid(UNDER, spots(BLADE, "#f6f2e6", 22, (2.6, 5), edge="#d8b8a0")),
-    "black-dots-in-rows-on-needles": laid(
+    "white-warts-below": on(UNDER, spots(BLADE, "#f6f2e6", 22, (2.6, 5), edge="#d8b8a0")),
+    "black-dots-in-rows-on-needles": on(
         "".join(
             path(f"M{20 + 20 * n} 138L{26 + 20 * n} 6", stroke="#8a9a5a", width=12)
             + "".join(circle(20 + 20 * n + 0.046 * y + s * 3, 138 - y, 1.2, BLACK) for y in range(6, 130, 9) for s in (-1, 1))

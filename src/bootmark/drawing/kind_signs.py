@@ -7,6 +7,7 @@ from bootmark.drawing.caterpillars import lying
 from bootmark.drawing.insects import beetle
 from bootmark.drawing.laid import upper
 from bootmark.drawing.moths import resting
+from bootmark.drawing.motifs import bulb
 from bootmark.drawing.sketch import Draw, Sketch
 from bootmark.drawing.svg import circle, ellipse, path
 
@@ -117,21 +118,16 @@ def _in_fruit(sketch: Sketch) -> str:
     )
 
 
-def _bulb(inside: str) -> str:
-    cut = path("M60 12C86 34 104 66 98 96C92 118 76 128 60 128C44 128 28 118 22 96C16 66 34 34 60 12Z", "#efe6cf", "#9a7a4a", 2)
-    return cut + path("M40 128l-6 12M54 130l-2 11M66 130l2 11M80 128l6 12", stroke="#b9a27a", width=1.6) + inside
-
-
 def _bulb_larva(sketch: Sketch) -> str:
-    return _bulb(path("M44 60C58 50 82 62 80 84C74 100 50 98 44 84Z", "#8a6a3c") + larvae.maggot(62, 76, 20, 1.3))
+    return bulb(path("M44 60C58 50 82 62 80 84C74 100 50 98 44 84Z", "#8a6a3c") + larvae.maggot(62, 76, 20, 1.3))
 
 
 def _rings(sketch: Sketch) -> str:
-    return _bulb("".join(ellipse(60, 80, rx, ry, "none", stroke="#7a4a22", width=3.4) for rx, ry in ((30, 36), (21, 26), (11, 15))))
+    return bulb("".join(ellipse(60, 80, rx, ry, "none", stroke="#7a4a22", width=3.4) for rx, ry in ((30, 36), (21, 26), (11, 15))))
 
 
 def _slime(sketch: Sketch) -> str:
-    return _bulb(
+    return bulb(
         path("M34 84C40 58 80 56 88 82C96 104 76 122 60 120C42 120 28 106 34 84Z", "#8a7a3c", "#5d4f24", 1.4)
         + path("M48 118C46 130 54 132 52 140M70 118C72 128 66 130 70 140", stroke="#8a7a3c", width=4)
         + path("M44 16q6 -6 0 -12M74 14q6 -6 0 -12", stroke="#7d8a5a", width=2)

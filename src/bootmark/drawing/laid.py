@@ -1,12 +1,16 @@
-"""Bodies laid on a backdrop, for the signs that are animals."""
+"""Bodies and marks laid on a backdrop."""
 
 from bootmark.drawing.backdrops import blade
-from bootmark.drawing.sketch import Draw
+from bootmark.drawing.sketch import Draw, Mark, Sketch
 
 
-def on(backdrop: str, *bodies: str) -> Draw:
-    """Bodies on a backdrop, the same whatever the leaf."""
-    return lambda _: backdrop + "".join(bodies)
+def on(backdrop: str, *laid: Mark | str) -> Draw:
+    """Bodies and marks on a backdrop, in the order in which they lie, the same whatever the leaf."""
+
+    def draw(sketch: Sketch) -> str:
+        return backdrop + "".join(mark if isinstance(mark, str) else mark(sketch.rng) for mark in laid)
+
+    return draw
 
 
 def under(*bodies: str) -> Draw:

@@ -9,11 +9,11 @@ import random
 from collections.abc import Callable
 
 from bootmark.drawing import backdrops, svg
+from bootmark.drawing.laid import on
 from bootmark.drawing.leaf import FORMS, Leaf
-from bootmark.drawing.sketch import Draw, Sketch
+from bootmark.drawing.sketch import Draw, Mark
 
 Where = Callable[[random.Random], tuple[float, float]]
-Mark = Callable[[random.Random], str]
 
 
 def box(left: float, top: float, right: float, bottom: float) -> Where:
@@ -39,9 +39,10 @@ def along(x0: float, y0: float, x1: float, y1: float, wide: float) -> Where:
     return point
 
 
+BROWN, TAN, BLACK = "#6b4a24", "#c9a46c", "#26221e"
 BLADE, BARK, STEM, FRUIT = along(22, 112, 100, 32, 22), box(34, 12, 86, 128), box(52, 14, 68, 128), disc(60, 80, 32)
-ROOT, BULB, TURF, TIP = box(40, 56, 80, 124), disc(60, 82, 28), box(10, 78, 110, 130), disc(60, 34, 20)
-TWIG, NEEDLES, GRAIN, BASE = along(20, 132, 100, 12, 5), box(30, 24, 90, 120), box(16, 60, 104, 122), box(40, 84, 80, 122)
+ROOT, TURF, TIP = box(40, 56, 80, 124), box(10, 78, 110, 130), disc(60, 34, 20)
+NEEDLES, GRAIN, BASE = box(30, 24, 90, 120), box(16, 60, 104, 122), box(40, 84, 80, 122)
 
 
 def spots(
@@ -176,19 +177,10 @@ def threads(where: Where, colour: str, count: int, reach: float = 26, width: flo
     return mark
 
 
-def laid(backdrop: str, *marks: Mark | str) -> Draw:
-    """Marks on a backdrop, in the order in which they lie."""
-
-    def draw(sketch: Sketch) -> str:
-        return backdrop + "".join(mark if isinstance(mark, str) else mark(sketch.rng) for mark in marks)
-
-    return draw
-
-
 def on_form(*marks: Mark | str, form: str = "", light: str = "", dark: str = "", under: bool = False) -> Draw:
     """Marks on a whole leaf of one form, coloured."""
     leaf = Leaf(FORMS[form or "ovate"], under=under)
-    return laid(leaf.draw(light, dark), *marks)
+    return on(leaf.draw(light, dark), *marks)
 
 
 LEAF = along(60, 112, 60, 20, 24)

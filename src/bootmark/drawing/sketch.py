@@ -19,6 +19,8 @@ class Sketch:
 
 Draw = Callable[[Sketch], str]
 """One sign as the inside of an SVG of 120 by 140."""
+Mark = Callable[[random.Random], str]
+"""Something strewn on a backdrop, from a random source."""
 
 
 def on_leaf(how: Callable[[Leaf, random.Random, float], str], *, under: bool = False, form: str = "") -> Draw:
