@@ -14,7 +14,9 @@ from hypothesis import strategies as st
 from bootmark.core import judgement
 from bootmark.core.catalogue import check, compiled, default, loader
 from bootmark.core.catalogue.flowering import in_order, months_at
+from bootmark.core.catalogue.model import REPORT
 from bootmark.core.catalogue.reader import CatalogueError
+from bootmark.core.field.priors import Plant, _standing, living_on
 
 CATALOGUE = default()
 RANK = list(judgement.HOW_USUAL)
@@ -45,6 +47,14 @@ class Rows(unittest.TestCase):
         path = self.folder / file
         path.write_text(change(path.read_text()))
 
+    def refused(self, file: str, change: Callable[[str], str], words: str) -> None:
+        """A file that is changed so is refused in these words; the file is as before afterwards."""
+        kept = (self.folder / file).read_text()
+        self.write(file, change)
+        with self.assertRaisesRegex(CatalogueError, words):
+            loader.load(self.folder)
+        self.write(file, lambda _: kept)
+
     def test_a_row_says_what_differs_and_has_the_rest_of_its_kind(self) -> None:
         self.write("rows/any-gall-midge.toml", lambda text: text + ROW)
         midge, kind = (loader.load(self.folder).agents[agent] for agent in ("silver-midge", "any-gall-midge"))
@@ -68,12 +78,7 @@ class Rows(unittest.TestCase):
             ("[silver-midge]", "[codling-moth]", "codling-moth.*stands in another file as well"),
         ):
             with self.subTest(words=words):
-                path = self.folder / "rows/any-gall-midge.toml"
-                kept = path.read_text()
-                path.write_text(kept + ROW.replace(old, new))
-                with self.assertRaisesRegex(CatalogueError, words):
-                    loader.load(self.folder)
-                path.write_text(kept)
+                self.refused("rows/any-gall-midge.toml", lambda text, change=(old, new): text + ROW.replace(*change), words)
 
     def test_a_file_of_rows_names_a_kind(self) -> None:
         (self.folder / "rows/any-dragon.toml").write_text(ROW)
@@ -95,12 +100,14 @@ class Rows(unittest.TestCase):
             ('often = ["fire-blight"]', 'often = ["fire-blite"]', "'fire-blite' is not in the catalogue; did you mean fire-blight"),
         ):
             with self.subTest(words=words):
-                path = self.folder / "crops.toml"
-                kept = path.read_text()
-                path.write_text(kept.replace(old, new, 1))
-                with self.assertRaisesRegex(CatalogueError, words):
-                    loader.load(self.folder)
-                path.write_text(kept)
+                self.refused("crops.toml", lambda text, change=(old, new): text.replace(*change, 1), words)
+
+    def test_what_is_listed_is_reported_first_and_a_member_keeps_its_kinds_cares(self) -> None:
+        for agent in CATALOGUE.agents.values():
+            self.assertEqual(any(control.id == REPORT for control in agent.controls), bool(agent.notifiable), agent.id)
+        worm, kind = (CATALOGUE.agents[agent].control("bt-kurstaki") for agent in ("imported-cabbageworm", "any-caterpillar"))
+        self.assertEqual(worm.needs_absent, kind.needs_absent)
+        self.assertIn("white-cocoons-on-its-back", worm.needs_absent)
 
     def test_a_sawfly_that_winters_as_a_larva_is_no_pupa_in_january(self) -> None:
         self.write("insects/rose-slug.toml", lambda text: text.replace("pupa = { months = [4, 5]", "pupa = { months = [7, 4]"))
@@ -137,8 +144,6 @@ class Likeness(unittest.TestCase):
 
     @given(st.sampled_from(sorted(CATALOGUE.crops)))
     def test_more_entries_do_not_make_a_kind_more_usual_than_its_most_usual_member(self, crop: str) -> None:
-        from bootmark.core.field.priors import Plant, _standing, living_on
-
         entry = CATALOGUE.crops[crop]
         plant = Plant(crop, entry.family, entry.habit)
         agents, odds = living_on(plant, CATALOGUE), _standing(plant, entry.place, CATALOGUE)

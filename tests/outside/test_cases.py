@@ -15,7 +15,7 @@ from bootmark.core.types import Case
 from tests.outside.played import Played, Written, always, play, written
 
 CATALOGUE = default()
-DRAWN = 800
+DRAWN = 1500
 
 
 def flipped(case: Written) -> list[Played]:

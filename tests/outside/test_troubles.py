@@ -16,12 +16,12 @@ CATALOGUE = default()
 ORDER = list(judgement.HOW_USUAL)
 TROUBLES, SIGNS = 10, 3
 KIND_FIRST, AGENT_FIRST = 9, 8
-FEW = 8
+FEW = 1
 """Plants of 273 that may miss the mark."""
 
 
 def usual(agent: Agent, crop: Crop) -> tuple[int, str]:
-    return ORDER.index(agent.hosts.get(crop.id, agent.hosts.get("*", "rarely"))), agent.id
+    return ORDER.index(agent.usual_on(crop.id)), agent.id
 
 
 def troubles(crop: Crop) -> list[Agent]:

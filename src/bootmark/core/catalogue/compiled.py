@@ -59,9 +59,13 @@ def kept(files: list[Path], read: Callable[[], Catalogue]) -> Catalogue:
 def _put(place: Path, content: bytes) -> None:
     """Write a file whole or not at all, and let go of what was kept for other versions."""
     handle, name = tempfile.mkstemp(dir=place.parent)
-    with os.fdopen(handle, "wb") as file:
-        file.write(content)
-    Path(name).replace(place)
+    try:
+        with os.fdopen(handle, "wb") as file:
+            file.write(content)
+        Path(name).replace(place)
+    except OSError:
+        Path(name).unlink(missing_ok=True)
+        raise
     for old in place.parent.glob("catalogue-*.pickle"):
         if old != place:
             old.unlink(missing_ok=True)

@@ -1,9 +1,18 @@
-"""When a plant flowers and fruits at a latitude: months as they are in the temperate north, moved by how warm the place is."""
+"""When a plant is in leaf, flowers and fruits at a latitude: months as they are in the temperate north, moved by how warm the place is."""
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import turned
 
 YEAR = frozenset(range(1, 13))
+EVERGREEN = ("conifer", "palm", "succulent", "grass")
+SUMMER_GREEN, SPRING_GREEN = frozenset(range(4, 11)), frozenset(range(2, 7))
+
+
+def in_leaf_by_habit(habit: str) -> frozenset[int]:
+    """Months in leaf in the temperate north of a plant of which nothing is said but its habit. Common practice, no source."""
+    if habit in EVERGREEN:
+        return YEAR
+    return SPRING_GREEN if habit == "bulb" else SUMMER_GREEN
 
 
 def months_at(months: frozenset[int], latitude: float) -> frozenset[int]:

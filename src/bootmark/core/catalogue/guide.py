@@ -1,6 +1,7 @@
 """What a reader asks of the catalogue: an entry by any name, and what tells two or three apart."""
 
 import difflib
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from bootmark.core import judgement
@@ -32,6 +33,12 @@ class LookRow:
 IN_PASSING = frozenset({"in", "on", "of", "the", "a", "and", "with", "my", "are", "is"})
 CLOSE = 0.8
 BEST_BY_SIGN = 12
+
+
+def most_usual(agents: Iterable[Agent], crop: str) -> list[Agent]:
+    """Agents by how usual they are on a crop, what has an entry of its own before kinds, and by name."""
+    usual = list(judgement.HOW_USUAL)
+    return sorted(agents, key=lambda agent: (usual.index(agent.usual_on(crop)), agent.is_kind, agent.name))
 
 
 def search(catalogue: Catalogue, words: str) -> list[Agent]:

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from bootmark.core.catalogue.model import Agent, Shows, Sign
+from bootmark.core.catalogue.model import REPORT, Agent, Shows, Sign
 from bootmark.core.catalogue.reader import CatalogueError, nearest
 
 Table = Mapping[str, Any]
@@ -24,6 +24,8 @@ MERGED = ("signs", "looks", "look_alikes")
 """Tables of which an agent states only the rows that differ."""
 OWN = ("id", "name", "scientific", "other_names", "hosts", "species", "months", "life", "cosmetic", "hurts", "sample", "generic")
 """What is never inherited: an agent's own, or the kind's alone."""
+REPORTED: Table = {"timing": "Where it is listed: the day it is seen.", "success": "The authority has answered.", "look_again_days": 7}
+"""What the first act against what is listed says, where its file says nothing else."""
 SEVERAL = 2
 OFTEN_OF_MANY = "sometimes"
 
@@ -42,9 +44,19 @@ def inherit(entry: str, table: Table, kinds: Mapping[str, Table]) -> Table:
         raise CatalogueError(f"{entry}.toml: 'of' names no kind: {kind_id!r}{nearest(str(kind_id), kinds)}")
     kind = kinds[kind_id]
     whole = {key: value for key, value in kind.items() if key not in OWN} | dict(table)
+    controls = kind.get("controls", {})
+    whole["controls"] = {name: controls.get(name, {}) | dict(own) for name, own in whole.get("controls", {}).items()}
     for key in MERGED:
         whole[key] = {name: row for name, row in kind.get(key, {}).items() if name != entry} | dict(table.get(key, {}))
     return whole
+
+
+def reported(table: Table) -> Table:
+    """A file of what is listed anywhere with the report as its first act, where it does not say it itself."""
+    controls = table.get("controls", {})
+    if not table.get("notifiable") or REPORT in controls:
+        return table
+    return {**table, "controls": {REPORT: REPORTED, **controls}}
 
 
 def shares(kind: Agent, agents: Mapping[str, Agent], signs: Mapping[str, Sign]) -> Agent:

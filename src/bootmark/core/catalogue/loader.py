@@ -11,11 +11,12 @@ from typing import Any
 from bootmark.core import judgement
 from bootmark.core.catalogue import compiled, drawn, short
 from bootmark.core.catalogue.entry import read_agent, span
+from bootmark.core.catalogue.flowering import in_leaf_by_habit
 from bootmark.core.catalogue.hosts import check_rows, with_shared
-from bootmark.core.catalogue.kinds import as_kind, inherit, shares
+from bootmark.core.catalogue.kinds import as_kind, inherit, reported, shares
 from bootmark.core.catalogue.model import HABITS, PARTS, STAGES, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
-from bootmark.core.catalogue.shapes import BY_HABIT, IN_LEAF, SUMMER_GREEN, Bears, Keeps, Stand
+from bootmark.core.catalogue.shapes import BY_HABIT, Bears, Keeps, Stand
 from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent
@@ -94,17 +95,13 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             row.text("as", ""),
             row.words("like", []),
             {agent: usual for usual in judgement.HOW_USUAL for agent in row.words(usual, [])},
-            _in_leaf(row, table.get("habit", "herb")),
+            _months(row, "in_leaf") or in_leaf_by_habit(table.get("habit", "herb")),
             _months(row, "flowers"),
             _months(row, "fruits"),
             row.words("eaten", []),
         )
         row.done()
     return crops
-
-
-def _in_leaf(row: Reader, habit: str) -> frozenset[int]:
-    return _months(row, "in_leaf") or span(row, list(IN_LEAF.get(habit, SUMMER_GREEN)))
 
 
 def _months(row: Reader, key: str) -> frozenset[int]:
@@ -166,7 +163,7 @@ def load(folder: Path = HERE) -> Catalogue:
     check_rows(crops, {**kinds, **entries, **rows})
     for entry, table in {**kinds, **entries, **rows}.items():
         whole = as_kind(table) if entry in kinds else inherit(entry, table, blanked if entry in rows else kinds)
-        agents[entry] = read_agent(f"{entry}.toml", whole, signs, looks, crops, common["controls"], sources, common["regions"])
+        agents[entry] = read_agent(f"{entry}.toml", reported(whole), signs, looks, crops, common["controls"], sources, common["regions"])
     agents = {agent_id: shares(agent, agents, signs) if agent.is_kind else agent for agent_id, agent in agents.items()}
     _refer(agents, signs, aliases)
     marks = drawn.read({**common.get("drawn", {}), **marked}, {agent.id: agent.of for agent in agents.values()}, STAGES)

@@ -34,6 +34,9 @@ PARTS = (
 HABITS = ("tree", "conifer", "palm", "shrub", "climber", "herb", "grass", "bulb", "succulent")
 """How plants grow, for what lives on a habit rather than on a crop."""
 KIND_PREFIX = "any-"
+HARDLY_EVER = "rarely"
+REPORT = "report-it"
+"""The control by which what is listed is told to the authority."""
 
 
 def turned(months: frozenset[int], hemisphere: str) -> frozenset[int]:
@@ -393,6 +396,10 @@ class Agent:
 
     def months_in(self, hemisphere: str) -> frozenset[int]:
         return turned(self.months, hemisphere)
+
+    def usual_on(self, crop: str) -> str:
+        """How usual it is on a crop of the catalogue: what is said of it, of any plant, or else hardly ever."""
+        return self.hosts.get(crop) or self.hosts.get("*", HARDLY_EVER)
 
     def control(self, control_id: str) -> Control:
         """A control by its id, also one that is offered no more and stands in old records."""

@@ -49,9 +49,6 @@ class Keeps(StrEnum):
     BULB = "bulb"
 
 
-IN_LEAF = {"conifer": (1, 12), "palm": (1, 12), "succulent": (1, 12), "grass": (1, 12), "bulb": (2, 6)}
-"""First and last month in leaf in the temperate north, where nothing is said but its habit."""
-SUMMER_GREEN = (4, 10)
 BY_HABIT = {
     "tree": Stand.TREE,
     "shrub": Stand.BUSH,

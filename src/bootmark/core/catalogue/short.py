@@ -16,9 +16,6 @@ Table = Mapping[str, Any]
 
 FOLDER = "rows"
 PROVES, OUTLASTS = "!", "~"
-REPORT = "report-it"
-REPORTED: Table = {"timing": "Where it is listed: the day it is seen.", "success": "The authority has answered.", "look_again_days": 7}
-"""The first act against what is listed, which no row need repeat."""
 TAKEN = (
     "colours", "body", "order", "family", "harmful_stage", "feeds", "growth", "wild_hosts", "places", "favoured", "cosmetic", "hurts",
     "species", "sample", "thresholds", "enemies", "controls", "sampling", "looks", "look_alikes", "leave_when",
@@ -67,8 +64,6 @@ def whole(kind_id: str, kind: Table, agent_id: str, table: Table) -> tuple[Table
         "life": _life(row),
         **{key: table[key] for key in TAKEN if key in table},
     }
-    controls = {name: {**kind["controls"].get(name, {}), **own} for name, own in table.get("controls", kind["controls"]).items()}
-    entry["controls"] = ({REPORT: REPORTED} if entry["notifiable"] else {}) | controls
     row.used.update(TAKEN)
     marks = row.get("drawn", dict, {})
     row.done()

@@ -3,13 +3,11 @@
 from dataclasses import dataclass
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Agent, Control, turned
+from bootmark.core.catalogue.model import REPORT, Agent, Control, turned
 from bootmark.core.field import proofs
 from bootmark.core.meanings import UNSPRAYED, Activity, AgentKind, ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
-
-REPORT = "report-it"
 
 
 @dataclass(frozen=True)

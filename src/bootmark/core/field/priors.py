@@ -71,8 +71,6 @@ def _lives_on(agent: Agent, plant: Plant, kin: list[str]) -> bool:
 
 
 def _usual(agent: Agent, plant: Plant, catalogue: Catalogue) -> str:
-    if plant.crop in agent.hosts:
-        return agent.hosts[plant.crop]
     if plant.crop not in catalogue.crops:
         wide = agent.habits.get(plant.family) or agent.habits.get(plant.habit)
         if wide:
@@ -80,7 +78,7 @@ def _usual(agent: Agent, plant: Plant, catalogue: Catalogue) -> str:
         kin = [usual for crop, usual in agent.hosts.items() if crop in catalogue.crops and catalogue.crops[crop].family == plant.family]
         if kin:
             return judgement.LESS_USUAL[min(kin, key=ORDER.index)]
-    return agent.hosts.get("*", "rarely")
+    return agent.usual_on(plant.crop)
 
 
 def _another(kind: Agent, most: Mapping[str, int], usual: str) -> str:

@@ -9,7 +9,6 @@ from typing import Any
 from flask import Blueprint, abort, g, render_template, request
 
 from bootmark import say
-from bootmark.core import judgement
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.drawn import differing
 from bootmark.core.catalogue.flowering import YEAR, in_order, months_at
@@ -76,7 +75,7 @@ def page() -> str:
         agents = [agent for agent in agents if agent.id in here]
     groups = [(say.line(title), [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
     if not words.strip():
-        groups = [(title, sorted(members, key=lambda agent: _order(agent, crop))) for title, members in groups]
+        groups = [(title, _in_order(members, crop)) for title, members in groups]
     crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
     others = sorted((entry for entry in g.catalogue.crops.values() if entry.id not in crops), key=lambda entry: entry.name)
     seen = _seen_there(crop)
@@ -93,12 +92,8 @@ def page() -> str:
     )
 
 
-def _order(agent: Agent, crop: str) -> tuple[int, bool, str]:
-    """By name; on a crop what is most usual there first, and what has an entry of its own before kinds."""
-    if crop not in g.catalogue.crops:
-        return 0, False, agent.name
-    usual = list(judgement.HOW_USUAL)
-    return usual.index(agent.hosts.get(crop, agent.hosts.get("*", usual[-1]))), agent.is_kind, agent.name
+def _in_order(agents: list[Agent], crop: str) -> list[Agent]:
+    return guide.most_usual(agents, crop) if crop in g.catalogue.crops else sorted(agents, key=lambda agent: agent.name)
 
 
 @dataclass(frozen=True)
