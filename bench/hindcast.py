@@ -5,6 +5,9 @@ lead, the forecast knows the weather up to that many days before the event came,
 absolute error beside smoothed climatology and last week's rate carried on, computed in the same run, and how many true dates
 lay between p10 and p90. The series is the one that vega_datasets carries (daily extremes, 2012 to 2015).
 
+Then, with the weather of a whole year known, how many true dates lie between p10 and p90 where each model's sums err as it says of
+itself, half as much and twice as much: what is left of the doubt is the model's own.
+
     python bench/hindcast.py
 """
 
@@ -18,8 +21,10 @@ import numpy as np
 import vega_datasets
 from numpy.typing import NDArray
 
-from bootmark.core.catalogue import Heat
+from bootmark.core import judgement
+from bootmark.core.catalogue import Heat, default
 from bootmark.core.catalogue.model import Event
+from bootmark.core.meanings import BiofixKind
 from bootmark.core.season import degree_days, phenology
 from bootmark.core.season.ahead import Weather
 
@@ -124,11 +129,45 @@ def run() -> list[Row]:
     return rows
 
 
+TRUTHS, TIMES = 60, (0.5, 1.0, 2.0)
+
+
+def coverage() -> dict[float, tuple[int, float]]:
+    """For each multiple of the models' own error: how many true dates were drawn, and the share of them between p10 and p90."""
+    series = years()
+    rng = np.random.default_rng(20261126)
+    held: dict[float, list[bool]] = {times: [] for times in TIMES}
+    for agent in default().agents.values():
+        heat = agent.heat
+        if heat is None or not heat.events:
+            continue
+        weather = series[2015]
+        biofix = dt.date(2015, *(heat.month_day or (4, 15)))
+        season = phenology.forecast(heat, weather, biofix, past_years=[series[2014]], as_of=dt.date(2015, 12, 31), latitude=47.0)
+        start = weather.dates.index(biofix)
+        low, high = np.asarray(weather.tmin)[start:], np.asarray(weather.tmax)[start:]
+        sums = np.cumsum(degree_days.daily(low, high, heat.lower, heat.upper, method=heat.method, cutoff=heat.cutoff))
+        shift = 0.0 if heat.biofix == BiofixKind.DATE else judgement.BIOFIX_SPREAD
+        foretold = {event.id: event for event in heat.events if event.foretold}
+        for dated in season.events:
+            if not dated.p10 or not dated.p90:
+                continue
+            for times in TIMES:
+                factors = np.exp(rng.normal(0, times * heat.error, TRUTHS))
+                true = (sums * factors[:, None] + rng.normal(0, times * shift, (TRUTHS, 1)) >= foretold[dated.id].at).argmax(axis=1)
+                dates = (biofix + dt.timedelta(days=int(day)) for day in true)
+                held[times] += [dated.p10 <= date <= dated.p90 for date in dates]
+    return {times: (len(rows), statistics.fmean(rows)) for times, rows in held.items()}
+
+
 def main() -> None:
     print("lead  events  Bootmark  climatology  last week  p10-p90 holds")
     for row in run():
         line_text = f"{row.ours:>9.2f} d{row.climatology:>11.2f} d{row.last_week:>9.2f} d"
         print(f"{row.lead:>4}{row.events:>8}{line_text}{row.held:>14.0%}")
+    print("truth drawn with the models' own error, times: share between p10 and p90, of so many")
+    for times, (count, share) in coverage().items():
+        print(f"{times:>5.1f}{share:>8.1%}{count:>9}")
 
 
 if __name__ == "__main__":

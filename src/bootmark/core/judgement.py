@@ -134,6 +134,8 @@ OVER_LOOK_DAYS = 14
 """days. To a look for fresh damage, or for the next generation, where this one is over. Common practice, 2026-11-24."""
 HARMLESS_LOOK_DAYS = 28
 """days. To the next look at what does no harm. Common practice, 2026-11-23."""
+RELEASE_MOST = 3.0
+"""times the threshold. Above which a release comes too late and the numbers are brought down first. Judgement, 2026-11-26."""
 HARVEST_NEAR_DAYS = 14
 """days. To the harvest, within which picking first is the way out where no control fits. Judgement, 2026-11-23."""
 UNKNOWN_HARVEST_DAYS = 3
@@ -174,21 +176,37 @@ DAYS_A_NODE = (3.0, 4.0, 5.0)
 
 # The season
 
-CALIBRATION_SPREAD = 0.03
-"""share. Of a model's sums by which they may be off, one standard deviation. Judgement, 2026-11-23."""
+MODEL_ERROR = 0.08
+"""share. Of a model's sums by which they are off from year to year, one standard deviation, where its entry tells no other. Judgement,
+2026-11-26."""
+QUANTILES = {"first": 0.05, "tenth": 0.1, "half": 0.5, "most": 0.9}
+"""share. Of a population that has come to an event when a work tells it so: the first that a scout sees are not the first of all.
+Judgement, 2026-11-26."""
+COLD_MONTH, COLD_DAYS = 15.0, 30
+"""degrees C. Mean of the coldest days running, of so many, above which there is no winter for what counts on one. Judgement, 2026-11-26."""
+TENTH = 1.2816
+"""standard deviations. From the middle of a normal to its tenth. Common practice, 2026-11-26."""
+STIRS, STIRS_DAYS = 1.0, 15
+"""degree-days C a day. Of the middle course, smoothed over so many days, from which anything moves that could be treated. Judgement,
+2026-11-26."""
+SECOND_GENERATION = 0.15
+"""share. Of the population in a stage that a control kills and of another generation, from which heat tells no window. Judgement,
+2026-11-26."""
+WINTERING = 60.0
+"""degree-days C. In which grown animals that winter leave for their winter places. Judgement, 2026-11-26."""
 BIOFIX_SPREAD = 10.0
 """degree-days C. By which a biofix may be off, one standard deviation: a day or two in spring. Judgement, 2026-11-25."""
 WINDOW_SHARE = 0.25
 """share. Of a population in a stage that a control kills, from which its window is open. Judgement, 2026-11-23."""
 EVENT_SPAN = (0.04, 0.8)
 """share. Of a population past an event, between which a control bound to the event has its days. Judgement, 2026-11-23."""
+GOES_ON = 0.001
+"""share a day. Of a population that comes to an event, below which the event has stopped. Judgement, 2026-11-26."""
 WINDOW_NEAR_DAYS = 14
 """days. Before a window opens, from which it calls for somebody. Judgement, 2026-11-25."""
-SPAN_DAYS = 300
-"""days. Of a forecast whose biofix lies in the second half of the year. Judgement, 2026-11-24."""
 SEASON_DAYS = 300
 """days. Back from which a biofix, a sighting or a catch still belongs to this season. Judgement, 2026-11-25."""
-CLUMPED = 0.1
+CLUMPED = 0.05
 """correlation. Of stages within a sample: animals on one plant are often of one brood. Judgement, 2026-11-25."""
 MISREAD = 0.01
 """chance. That an animal is put down under each stage whatever it is. Judgement, 2026-11-25."""
@@ -200,10 +218,18 @@ AHEAD_DAYS = 120
 """days. Ahead in which the best day of a control is looked for. Judgement, 2026-11-25."""
 LEAST_GAP_DAYS = 3
 """days. Between two treatments of a programme, at least. Judgement, 2026-11-23."""
+UNKNOWN_GAP_DAYS = 7
+"""days. Between two uses of what is sprayed, where its label's days are not known. Common practice, 2026-11-26."""
+WASHED_OFF_MM = 25.0
+"""mm. Of rain or water from overhead that wash off what lies on a leaf. Common practice, 2026-11-26."""
 MOST_GAP_DAYS = 21
 """days. Between two treatments of a programme, at most. Judgement, 2026-11-23."""
 STARVES = 0.012
 """share a degree-day C. Of hungry predators that die or leave without prey. Judgement, 2026-11-25."""
+PATCHY = 0.8
+"""exponent. Of the negative binomial by which enemies meet prey in patches; the smaller, the patchier. Judgement, 2026-11-26."""
+CURE_RATIO, HOLD_RATIO = 10.0, 20.0
+"""pests a predator. At the most, where a release is to cure and where it is to hold. Common practice, 2026-11-26."""
 MOST_RELEASED = 20.0
 """predators a unit. Beyond which a release is no answer. Judgement, 2026-11-25."""
 REFERENCE = 22.0

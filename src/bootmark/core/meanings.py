@@ -220,6 +220,15 @@ class Spell(StrEnum):
     DROUGHT = "drought"
 
 
+class WindowClosed(StrEnum):
+    """Why a control has no days ahead on which it could do its work."""
+
+    PAST = "past"
+    NOT_HERE = "too little heat here"
+    NO_CHILL = "no winter here"
+    OVERLAP = "generations overlap"
+
+
 class BiofixKind(StrEnum):
     """What sets the day from which heat is counted."""
 

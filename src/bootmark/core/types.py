@@ -244,7 +244,8 @@ class Answered:
 class CropState:
     """The crop at the time of the call.
 
-    days_to_harvest None: not known or not near; month 0: not known; region: as in Case; on_hold: held after a report.
+    days_to_harvest: to the next picking, None where nobody knows; month 0: not known; region: as in Case; on_hold: held after a report;
+    eaten: whether any part of it is, so that what has an interval waits for the day of harvest to be told.
     """
 
     crop: str
@@ -255,6 +256,7 @@ class CropState:
     region: str = ""
     habit: str = ""
     on_hold: bool = False
+    eaten: bool = False
 
 
 @dataclass(frozen=True)

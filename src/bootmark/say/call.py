@@ -11,13 +11,28 @@ TEXTS: dict[Says, Text] = {
     Says.CONTROL_OTHER_STAGE: "It kills {stages:stages}; few are in that stage today.",
     Says.CONTROL_HARVEST: Many(
         "days",
-        "Harvest in {days} day, and it must be kept {wanted} days before.",
-        "Harvest in {days} days, and it must be kept {wanted} days before.",
+        "{days} whole day is left before the next picking, and it takes {wanted}.",
+        "{days} whole days are left before the next picking, and it takes {wanted}.",
+    ),
+    Says.CONTROL_HARVEST_UNKNOWN: Many(
+        "wanted",
+        "Tell first when this is picked next, under Farm: it must be kept {wanted} day before.",
+        "Tell first when this is picked next, under Farm: it must be kept {wanted} days before.",
+    ),
+    Says.CONTROL_TOO_MANY: "Too many for a release: above {times:short} times the threshold they outrun it. Bring the numbers down first.",
+    Says.NO_PICKING: "No picking before {before:day}: {control:in_sentence} on {on:day}.",
+    Says.NO_PICKING_UNKNOWN: (
+        "No picking before {before:day}, and later where its label says so: {control:in_sentence} on {on:day}, its interval not known here."
+    ),
+    Says.PASSES_SOON: Many(
+        "days",
+        "At the temperatures ahead it may pass the threshold within {days} day.",
+        "At the temperatures ahead it may pass the threshold within {days} days.",
     ),
     Says.CONTROL_INTERVAL: Many(
         "days",
-        "Harvest is in {days} day, and what must be kept before it is not known here: the product's label says it.",
-        "Harvest is in {days} days, and what must be kept before it is not known here: the product's label says it.",
+        "{days} whole day is left before the next picking, and what it takes is not known here: the product's label says it.",
+        "{days} whole days are left before the next picking, and what it takes is not known here: the product's label says it.",
     ),
     Says.CONTROL_BEES: "The crop is in flower, and it kills bees.",
     Says.CONTROL_SEASON: "Not in this month.",
@@ -105,10 +120,14 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_COUNT: By("plan", {"": "Count before you call. Count twenty units along the walk."}, "Count before you call. {plan}"),
     Says.CALL_NO_THRESHOLD: "No threshold is known for this crop: ask a licensed adviser.",
     Says.CALL_FEW: "Leave it: too few to matter.",
-    Says.CALL_CLOSE: "Too close to call: count more, or again in three days.",
+    Says.CALL_CLOSE: Many(
+        "days", "Too close to call: count more, or again tomorrow.", "Too close to call: count more, or again in {days} days."
+    ),
     Says.CALL_HELP: "Leave it: help is winning. Look again soon.",
     Says.CALL_LATE: "Leave it: it is too late for this generation. Clean up and plan the next.",
     Says.CALL_HARVEST: "Harvest first: no control fits before it.",
+    Says.CALL_ASK_HARVEST: "Tell first when this is picked next: what would be sprayed must be kept for days before.",
+    Says.FOR_HARVEST: "the day of the next picking",
     Says.CALL_NONE_FITS: "Nothing on this farm's list fits: ask a licensed adviser.",
     Says.CALL_WINDOW: "Act from {first:day} to {last:day}: {control:name}.",
     Says.CALL_NOW: Many("choices", "Act now: {control:in_sentence}.", "Act now. First by this farm's policy: {control:in_sentence}."),

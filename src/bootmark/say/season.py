@@ -42,7 +42,41 @@ TEXTS: dict[Says, Text] = {
         "Eggs it spared hatch in {hatch} days at these temperatures; young ones are killed before they lay.",
     ),
     Says.REPEAT_INTERVAL: "The catalogue's interval; young ones are killed before they lay.",
-    Says.CATCHES: Many("checks", "{caught:both} caught", "{caught:both} caught on {checks} checks running, to {last:day}"),
+    Says.REPEAT_LEAST: Many(
+        "days",
+        "After {days} day: no sooner, by its label as recalled and by what it still does.",
+        "After {days} days: no sooner, by its label as recalled and by what it still does.",
+    ),
+    Says.REPEAT_PAST_WINDOW: "Look then whether it worked: a repeat would fall after the stage window, which ends {on:day}.",
+    Says.REPEAT_NO_MORE: Many(
+        "most",
+        "Look then whether it worked: it may be used {most} time a season, as recalled. Another group or kind of control takes over.",
+        "Look then whether it worked: it may be used {most} times a season, as recalled. Another group or kind of control takes over.",
+    ),
+    Says.REPEAT_PAST_HARVEST: (
+        "Look then whether it worked: a repeat would fall within {days} days of the harvest on {on:day}. "
+        "Pick first, or take what has no wait."
+    ),
+    Says.REPEAT_TOO_LATE: (
+        "Look then: those it spared as eggs lay after {latest} days, and it may be repeated after {days} at the earliest. "
+        "This material alone can't do it: another group or kind of control takes the date between."
+    ),
+    Says.CATCHES: By(
+        "gap",
+        {
+            "no": Many("checks", "{caught:both} caught", "{caught:both} caught on {checks} checks running, to {last:day}"),
+            "yes": Many(
+                "checks",
+                "{caught:both} caught, some day from {since:day} to {on:day}",
+                "{caught:both} caught on {checks} checks running, to {last:day}; it began some day from {since:day} to {on:day}",
+            ),
+        },
+    ),
+    Says.CATCH_INTENSE: Many(
+        "nights",
+        "{caught} caught in {nights} night, to {on:day}",
+        "{caught} caught in {nights} nights, some day from {since:day} to {on:day}",
+    ),
     Says.CROP_STOOD: "The crop stood at BBCH {code}",
     Says.CROSSED: "The minimum {low:1} is above the maximum {high:1} °C.",
     Says.STUCK_DAYS: "{low:1} and {high:1} °C for {days} days running.",

@@ -5,7 +5,9 @@ none, that of the file. A control that stands in controls.toml takes from there 
 same on every pest: group, cautions, skill, tools.
 """
 
+import math
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any
 
 from bootmark.core import judgement, units
@@ -52,7 +54,18 @@ def _chained(reader: Reader, degree_days: Callable[[float], float]) -> list[Even
             at += degree_days(row.number("heat"))
             variance += degree_days(row.number("spread")) ** 2
             row.done()
-    return events
+    # Beyond these generations run into each other: no one can tell them apart.
+    return [*events, Event("mixed", "Generations run together", at, variance**0.5, "over", reader.source())]
+
+
+def _by_generation(events: list[Event]) -> list[Event]:
+    """Events with their generation: it is the next where a younger stage follows an older one."""
+    generation, numbered = 0, list[Event]()
+    for before, event in zip([None, *events], events, strict=False):
+        older = (*model.STAGES, "over").index(before.stage) if before else -1
+        generation += (*model.STAGES, "over").index(event.stage) < older
+        numbered.append(replace(event, generation=generation))
+    return numbered
 
 
 def _heat(reader: Reader) -> Heat:
@@ -67,10 +80,15 @@ def _heat(reader: Reader) -> Heat:
     events = _chained(reader, degree_days) if "stages" in reader.table else []
     for row in reader.rows("events") if not events else ():
         at, spread = degree_days(row.number("at")), degree_days(row.number("spread"))
-        events.append(Event(row.text("id"), row.text("name"), at, spread, row.one_of("stage", (*model.STAGES, "over")), row.source()))
+        share = judgement.QUANTILES[row.one_of("mark", tuple(judgement.QUANTILES))]
+        stage = row.one_of("stage", (*model.STAGES, "over"))
+        events.append(Event(row.text("id"), row.text("name"), at, spread, stage, row.source(), share))
         row.done()
-    if [event.at for event in events] != sorted(event.at for event in events):
-        raise reader.fail("events must stand in the order of their sums")
+    if [event.middle for event in events] != sorted(event.middle for event in events):
+        raise reader.fail("events must stand in the order in which half have come to them")
+    if events and events[-1].stage != "over":
+        events.append(Event("gone", "Dead or gone", math.inf, 1.0, "over", reader.source()))
+    events = _by_generation(events)
     lower, upper = temperature(reader.number("lower")), temperature(reader.number("upper", None))
     if lower is None or (upper is not None and upper <= lower):
         raise reader.fail("'upper' must be above 'lower'")
@@ -94,13 +112,29 @@ def _heat(reader: Reader) -> Heat:
         crop_code=int(code) if code is not None else None,
         winter_stage=reader.one_of("winter_stage", (*model.STAGES, ""), ""),
         winter_after=(int(winter[0]), int(winter[1])) if winter else None,
+        winter_below=reader.number("winter_below", None),
+        catch_least=int(reader.number("catch_least", 1)),
+        catch_nights=int(reader.number("catch_nights", 0)),
+        error=reader.number("error") if events else judgement.MODEL_ERROR,
+        region=reader.text("region") if events else "",
     )
     if heat.biofix == BiofixKind.CROP and heat.crop_code is None:
         raise reader.fail("a biofix by the crop needs its 'crop_code'")
     if bool(heat.winter_stage) != bool(heat.winter_after):
         raise reader.fail("'winter_stage' and 'winter_after' belong together")
+    if events and all(event.stage not in (heat.winter_stage, "over") for event in events[-2:]):
+        raise reader.fail(f"the year ends as {events[-2].stage}: end it as 'winter_stage' or with an event that is 'over'")
+    if not 0 < heat.error < 0.5:
+        raise reader.fail("'error' is a share between 0 and 0.5")
     reader.done()
     return heat
+
+
+def _whole(row: Reader, key: str) -> int | None:
+    number = row.number(key, None)
+    if number is not None and number < 1:
+        raise row.fail(f"{key!r} is a whole number from 1 on, or left out where it is not known")
+    return None if number is None else int(number)
 
 
 def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any], crops: Mapping[str, Crop]) -> Control:
@@ -150,6 +184,8 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         closed=_waits(row, crops) if "closed" in row.table else {},
         marks=with_shared(row.words("marks", []), crops),
         brings=_spared(row, "brings", row.text("brings")) if "brings" in row.table else None,
+        gap_days=_whole(row, "gap_days"),
+        season_most=_whole(row, "season_most"),
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")

@@ -1,8 +1,10 @@
 """The catalogue as plain values."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from statistics import NormalDist
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.drawn import Drawn
@@ -148,7 +150,11 @@ class LookAlike:
 
 @dataclass(frozen=True)
 class Event:
-    """A dated event of a heat model. at, spread: degree-days C after the biofix; spread is one standard deviation."""
+    """A dated event of a heat model.
+
+    at: degree-days C after the biofix at which a share of the animals, `quantile`, have come to it, as the model was published for;
+    spread: one standard deviation between animals of a year, degree-days C; generation: 0 for those that came through the winter.
+    """
 
     id: str
     name: str
@@ -156,15 +162,30 @@ class Event:
     spread: float
     stage: str
     source: str
+    quantile: float = 0.5
+    generation: int = 0
+
+    @property
+    def foretold(self) -> bool:
+        """Whether heat brings it; if not, it is where those end up whom the winter kills."""
+        return math.isfinite(self.at)
+
+    @cached_property
+    def middle(self) -> float:
+        """Degree-days C at which half of them have come to it."""
+        return self.at - self.spread * NormalDist().inv_cdf(self.quantile)
 
 
 @dataclass(frozen=True)
 class Heat:
     """A heat model. Thresholds in degrees C, sums in degree-days C.
 
-    biofix: "date" (month, day), "catch", "seen", "crop" (a BBCH code) or "none"; catch: checks in a row with a catch, and
-    the most days they span; winter_stage: the stage that stays as it is once it is reached after winter_after (month, day
-    in the north): those that come to it earlier go on to another generation.
+    biofix: "date" (month, day), "catch", "seen", "crop" (a BBCH code) or "none"; catch: checks of a trap in a row with a catch, and
+    the most days they span, none where 0; catch_least, catch_nights: how many animals within how many nights make a catch; winter_stage:
+    the stage that stays as it is once it is reached after winter_below (hours of daylight, of the shortening day) where the latitude is
+    known, else after winter_after (month, day in the north): those that come to it earlier go on to another generation; error: share by
+    which its sums are off from year to year and place to place, one standard deviation, beside the spread between animals of one year;
+    region: where it was made or checked.
     """
 
     lower: float
@@ -182,6 +203,11 @@ class Heat:
     crop_code: int | None = None
     winter_stage: str = ""
     winter_after: tuple[int, int] | None = None
+    winter_below: float | None = None
+    catch_least: int = 1
+    catch_nights: int = 0
+    error: float = judgement.MODEL_ERROR
+    region: str = ""
 
 
 @dataclass(frozen=True)
@@ -222,7 +248,8 @@ class Control:
     in already; targets: orders, kinds or agents, the only ones that it works on; not_on: habits of plants that it is never done to; needs:
     signs that must have been seen; needs_absent: signs that must have been looked for in vain; by_hand: it brings a hand near; final: what
     it takes away does not come back; closed: crops or habits on which it waits for other months; marks: crops that it may mark or burn;
-    brings: what a release lets out.
+    brings: what a release lets out; gap_days, season_most: days between two of it at least, and how many a season at most, as recalled
+    of labels, none where they are not known.
     """
 
     id: str
@@ -262,6 +289,13 @@ class Control:
     closed: Mapping[str, Closed] = field(default_factory=dict)
     marks: tuple[str, ...] = ()
     brings: Spared | None = None
+    gap_days: int | None = None
+    season_most: int | None = None
+
+    @property
+    def sprayed(self) -> bool:
+        """Whether a label says how often it may be used."""
+        return self.kind in (ControlKind.SOFT, ControlKind.CONVENTIONAL)
 
     @property
     def in_sentence(self) -> str:

@@ -62,6 +62,7 @@ def _control(source: Schema) -> Schema:
         "brings": _one_of(Spared, "What a release lets out."), "group": {"type": "string"},
         "spares_eggs": FLAG, "repeats": WHOLE, "contact": FLAG, "look_again_days": WHOLE, "success": TEXT, "skill": TEXT,
         "tools": _list(TEXT), "cautions": _list(TEXT), "harvest_days": WHOLE, "reentry_hours": WHOLE,
+        "gap_days": WHOLE, "season_most": WHOLE,
         "work": _one_of(Work, "What it asks of the hours that it is done in."), "lasts_days": WHOLE, "source": source,
         "months": MONTHS, "not_with": _list(TEXT, "Signs beside which it does harm."), "keeps_out": FLAG,
         "targets": _list(TEXT, "Orders, kinds or agents, the only ones that it works on."),
@@ -87,9 +88,16 @@ def _controls(shared: Iterable[str]) -> Schema:
 
 def _heat(source: Schema) -> Schema:
     event = _table(
-        {"id": TEXT, "name": TEXT, "at": NUMBER, "spread": NUMBER, "stage": _one_of((*model.STAGES, "over"))},
+        {
+            "id": TEXT,
+            "name": TEXT,
+            "at": NUMBER,
+            "spread": NUMBER,
+            "stage": _one_of((*model.STAGES, "over")),
+            "mark": _one_of(tuple(judgement.QUANTILES)),
+        },
         {"source": source},
-        "at: the sum at which half are there; spread: its standard deviation, both in degree-days of `unit`.",
+        "at: the sum for which a work tells it; mark: which share has then come; spread: between animals; in degree-days of `unit`.",
     )
     stage = _table(
         {"id": TEXT, "name": TEXT, "stage": _one_of(model.STAGES), "heat": NUMBER, "spread": NUMBER},
@@ -102,7 +110,8 @@ def _heat(source: Schema) -> Schema:
         "cutoff": _one_of(("horizontal", "intermediate", "vertical")), "month_day": _list(WHOLE), "catch": _list(WHOLE),
         "crop_code": WHOLE, "winter_stage": _one_of(model.STAGES), "winter_after": _list(WHOLE), "egg": NUMBER,
         "adult_before_eggs": NUMBER, "events": _list(event), "stages": _list(stage), "generations": WHOLE, "first": NUMBER,
-        "first_spread": NUMBER, "source": source,
+        "first_spread": NUMBER, "source": source, "winter_below": NUMBER, "catch_least": WHOLE, "catch_nights": WHOLE, "error": NUMBER,
+        "region": TEXT,
     }  # fmt: skip
     needed = {"unit": _one_of(("C", "F")), "lower": NUMBER, "biofix": _one_of(BiofixKind), "biofix_name": TEXT}
     return _table(needed, optional, "A model of the season by heat; temperatures and sums in `unit`.")

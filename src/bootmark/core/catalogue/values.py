@@ -41,7 +41,7 @@ def values_of(agent: Agent, catalogue: Catalogue) -> Iterator[Value]:
     if heat:
         span = f"{heat.lower:.1f} °C" if heat.upper is None else f"{heat.lower:.1f} to {heat.upper:.1f} °C"
         yield Value(ValueGroup.HEAT, heat.biofix_name, span, heat.source)
-        for event in heat.events:
+        for event in (event for event in heat.events if event.foretold):
             yield Value(ValueGroup.EVENTS, event.name, f"{event.at:.0f} ± {event.spread:.0f} DD C", event.source)
     for sign, shows in agent.shows.items():
         yield Value(ValueGroup.SIGNS, catalogue.signs[sign].name, shows.often, shows.source)

@@ -1,6 +1,7 @@
 """Does it matter, and do I act. The default is to leave it, and to say why."""
 
 import math
+from collections.abc import Collection
 from dataclasses import replace
 
 from bootmark.core import catalogue as catalogues
@@ -83,6 +84,11 @@ class _Case:
     def look_first(self, catalogue: Catalogue) -> Decision:
         look = catalogue.signs[self.asks()].look
         return self.decide(DecisionKind.LOOK_AGAIN, says(Says.CALL_ASK, look=look), 1, says(Says.FOR_LOOK, look=look))
+
+    def grows(self, stage: StageNow) -> None:
+        """Says that growth alone passes the threshold soon, at the upper limit of the count, where it does."""
+        if stage.days_to_threshold is not None and stage.days_to_threshold <= judgement.LEAVE_LOOK_DAYS:
+            self.against.append(says(Says.PASSES_SOON, days=math.ceil(stage.days_to_threshold)))
 
     def hold(self) -> Decision:
         return self.decide(DecisionKind.LEAVE, self.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
@@ -223,6 +229,19 @@ def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval
     return None
 
 
+def _in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
+    """What was counted alive is there, in the stage that feeds, whatever a model says."""
+    if sample and sum(sample.counts) and sample.measure != Measure.TRAP and not finding.stages and agent.feeds:
+        return replace(finding, stages=frozenset(agent.feeds[:1]))
+    return finding
+
+
+def _soon(stage: StageNow, otherwise: int) -> int:
+    """Days to the next count: before the threshold is passed, where growth brings it there first."""
+    comes = stage.days_to_threshold
+    return otherwise if comes is None or comes > otherwise else max(1, math.ceil(comes) - 1)
+
+
 def decide(
     finding: Finding,
     stage: StageNow,
@@ -261,8 +280,10 @@ def decide(
     """
     entries = catalogue or catalogues.default()
     agent = entries.agent(finding.agent)
-    if not crop.habit and crop.crop in entries.crops:
-        crop = replace(crop, habit=entries.crops[crop.crop].habit)
+    if crop.crop in entries.crops:
+        plant = entries.crops[crop.crop]
+        crop = replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten))
+    finding = _in_hand(finding, agent, sample)
     case = _Case(agent, finding)
     if listed_kin(agent, crop.crop, crop.region, entries):
         case.cautions += (says(Says.KEPT_UNMOVED),)
@@ -291,29 +312,29 @@ def decide(
     line: dict[str, Fact] = {"value": wanted.value, "measure": wanted.measure, "unit": wanted.unit, "source": wanted.source}
     lies = side(estimate, wanted.value)
     if lies == Side.BELOW:
-        soon = stage.days_to_threshold is not None and stage.days_to_threshold < judgement.THRESHOLD_SOON_DAYS
-        days = max(2, int(stage.days_to_threshold or judgement.THRESHOLD_SOON_DAYS) - 1) if soon else judgement.LEAVE_LOOK_DAYS
+        days = _soon(stage, judgement.LEAVE_LOOK_DAYS)
+        case.grows(stage)
         case.speaks_for = [counted, says(Says.THRESHOLD, **line)]
         case.change.append(says(Says.MORE_NEXT_TIME, value=wanted.value, measure=wanted.measure))
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_FEW), days, says(Says.FOR_COUNT_AGAIN))
     if lies == Side.BETWEEN:
         case.speaks_for.append(counted)
         case.against.append(says(Says.THRESHOLD_WITHIN, **line))
+        case.grows(stage)
         case.change.append(says(Says.MORE_UNITS))
         held = _held(case, sample, enemies, estimate)
-        return held or case.decide(
-            DecisionKind.LOOK_AGAIN, case.of(Says.CALL_CLOSE), judgement.CLOSE_LOOK_DAYS, says(Says.FOR_LARGER_COUNT)
-        )
+        days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
+        return held or case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_CLOSE, days=days), days, says(Says.FOR_LARGER_COUNT))
     case.speaks_for += [counted, says(Says.THRESHOLD, **line)]
     held = _held(case, sample, enemies, estimate)
     if held:
         return held
-    return _act(case, stage, crop, policy, finding)
+    return _act(case, stage, crop, policy, finding, estimate.estimate / wanted.value if wanted.value else None)
 
 
-def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding: Finding) -> Decision:
+def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding: Finding, times: float | None = None) -> Decision:
     agent = case.agent
-    case.choices = choices(agent, stage, crop, policy, finding)
+    case.choices = choices(agent, stage, crop, policy, finding, times=times)
     offered = [choice for choice in case.choices if choice.offered]
     cautions = (caution for choice in offered for caution in _cautions(agent, agent.control(choice.control), crop))
     case.cautions += (LABEL_FIRST, *dict.fromkeys(cautions))
@@ -321,7 +342,8 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []
     closed = [span for span in spans if span and today and span[1] < today]
-    if closed and len(closed) == len(spans):
+    in_hand = finding.activity == Activity.ACTIVE or finding.stages & set(agent.feeds)
+    if closed and len(closed) == len(spans) and not in_hand:
         last = max(span[1] for span in closed)
         case.against.append(says(Says.STAGE_OVER, on=last))
         case.change.append(says(Says.YOUNG_AGAIN))
@@ -330,13 +352,16 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
         return case.hold()
     if not offered:
         case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
+        if any(choice.reason.kind == Says.CONTROL_HARVEST_UNKNOWN for choice in case.choices):
+            return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_ASK_HARVEST), 1, says(Says.FOR_HARVEST))
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS
         if near:
-            return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), crop.days_to_harvest, says(Says.FOR_LEFT))
+            days = max(1, crop.days_to_harvest or 0)
+            return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), days, says(Says.FOR_LEFT))
         return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
     first = agent.control(offered[0].control)
     case.change.append(says(Says.LESS_PRESSING))
-    kind = act_kind(first, stage)
+    kind = act_kind(first, stage, finding.stages)
     if kind == DecisionKind.ACT_IN_WINDOW and window and today:
         days = (window[0] - today).days
         headline = case.of(Says.CALL_WINDOW, control=first.id, first=window[0], last=window[1])
@@ -345,10 +370,10 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
     return case.decide(kind, headline, first.look_again_days, _success(agent, first))
 
 
-def act_kind(control: Control, stage: StageNow) -> DecisionKind:
-    """Which of types.ACTING a control is, at the stage that the population is in."""
+def act_kind(control: Control, stage: StageNow, seen: Collection[str] = ()) -> DecisionKind:
+    """Which of types.ACTING a control is, at the stage that the population is in. seen: stages in hand, for which nothing waits."""
     window = stage.windows.get(control.id, stage.window)
-    if window and stage.today and window[0] > stage.today:
+    if window and stage.today and window[0] > stage.today and set(control.stages).isdisjoint(seen):
         return DecisionKind.ACT_IN_WINDOW
     if control.kind == ControlKind.LIVING and "sprayer" not in control.tools:
         return DecisionKind.RELEASE

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import REPORT, Agent, Control, turned
-from bootmark.core.field import proofs
+from bootmark.core.field import harvest, proofs
 from bootmark.core.meanings import UNSPRAYED, Activity, AgentKind, ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
@@ -20,6 +20,7 @@ class _At:
     policy: Policy
     finding: Finding | None
     counted: bool
+    times: float | None
 
     def refusal(self, control: Control) -> Message | None:
         """Why it is not on offer: of the farm and the place first, then of what is there, then of the crop; None where it is."""
@@ -48,6 +49,8 @@ class _At:
         seen = finding.stages if finding else frozenset()
         # A model ranks and warns; it denies no animal in the hand.
         present, in_hand = modelled | seen if modelled else set(), bool(seen & set(control.stages))
+        # What a part of a stage decides (small larvae, those that hatch) is not told by the stage that was seen.
+        in_hand = in_hand and not (control.phases or control.at_events)
         refused = self._of_signs(control, finding) if finding else None
         if refused:
             return refused
@@ -56,6 +59,8 @@ class _At:
             return says(Says.CONTROL_INSIDE)
         if not self.counted and not control.unsprayed:
             return says(Says.CONTROL_COUNT_FIRST)
+        if control.brings and self.times is not None and self.times > judgement.RELEASE_MOST:
+            return says(Says.CONTROL_TOO_MANY, times=judgement.RELEASE_MOST)
         if own and self.stage.today and own[1] < self.stage.today and not in_hand:
             return says(Says.CONTROL_LATE, on=own[1])
         if not own and present and control.stages and not present & set(control.stages):
@@ -82,11 +87,12 @@ class _At:
 
     def _of_crop(self, control: Control) -> Message | None:
         crop = self.crop
-        if crop.days_to_harvest is not None:
-            wanted = judgement.UNKNOWN_HARVEST_DAYS if control.harvest_days is None else control.harvest_days
-            if crop.days_to_harvest < wanted:
-                kind = Says.CONTROL_INTERVAL if control.harvest_days is None else Says.CONTROL_HARVEST
-                return says(kind, days=crop.days_to_harvest, wanted=wanted)
+        wanted = harvest.wanted_days(control)
+        if crop.days_to_harvest is None and crop.eaten and control.harvest_days and control.sprayed:
+            return says(Says.CONTROL_HARVEST_UNKNOWN, wanted=wanted)
+        if crop.days_to_harvest is not None and crop.days_to_harvest < wanted:
+            kind = Says.CONTROL_INTERVAL if control.harvest_days is None else Says.CONTROL_HARVEST
+            return says(kind, days=crop.days_to_harvest, wanted=wanted)
         if crop.in_flower and "bees" in control.harms:
             return says(Says.CONTROL_BEES)
         return None
@@ -97,15 +103,22 @@ def timing(agent: Agent, control: Control) -> Message:
 
 
 def choices(
-    agent: Agent, stage: StageNow, crop: CropState, policy: Policy, finding: Finding | None = None, *, counted: bool = True
+    agent: Agent,
+    stage: StageNow,
+    crop: CropState,
+    policy: Policy,
+    finding: Finding | None = None,
+    *,
+    counted: bool = True,
+    times: float | None = None,
 ) -> tuple[Choice, ...]:
     """Every control of an agent in the order of the farm's policy, offered or not, each with its reason.
 
     Where the farm has no order of its own, what is not sprayed stands in the catalogue's order, as an adviser would say it. Reporting
     comes first where the agent is listed, and last where that is not known. counted: whether a count has been made, without which
-    nothing is sprayed.
+    nothing is sprayed; times: how many times the threshold were counted, None where nobody knows.
     """
-    at = _At(agent, stage, crop, policy, finding, counted)
+    at = _At(agent, stage, crop, policy, finding, counted, times)
     rank = {kind: place for place, kind in enumerate(ControlKind if policy.order is None else policy.order)}
     if policy.order is None:
         rank |= dict.fromkeys(UNSPRAYED, 0)

@@ -21,6 +21,7 @@ Array = NDArray[np.float64]
 SUBSTEPS = 8
 GENERATIONS = 2
 GAPS = range(3, 22)
+LEAST_VIGOUR = 0.01
 
 
 @dataclass(frozen=True)
@@ -48,13 +49,13 @@ class Course:
         return np.asarray(sum(self.stages.values()))
 
 
-def _places(life: Life) -> dict[str, slice]:
+def places(life: Life) -> dict[str, slice]:
     """Where each stage's compartments stand in the state; the laying adult stands last."""
-    places, start = {}, 0
+    slices, start = {}, 0
     for span in life.spans:
-        places[span.stage] = slice(start, start + span.compartments)
+        slices[span.stage] = slice(start, start + span.compartments)
         start += span.compartments
-    return places | {"adult": slice(start, start + 1)}
+    return slices | {"adult": slice(start, start + 1)}
 
 
 @functools.lru_cache(maxsize=512)
@@ -66,7 +67,7 @@ def settled(life: Life, temp: float = judgement.REFERENCE, days: int = 90) -> Ar
     state = np.zeros(sum(span.compartments for span in life.spans) + 1)
     state[-1] = 1.0
     for _ in range(days):
-        state = day(life, state[None, :], float(rates.heat(life, temp)))[0]
+        state = day(life, state[None, :], float(rates.heat(life, temp)), vigour=float(rates.vigour(life, temp)))[0]
         state /= state.sum()
     return state
 
@@ -82,14 +83,17 @@ def _pace(life: Life) -> Array:
     return np.concatenate([np.full(span.compartments, span.compartments / span.heat) for span in life.spans])
 
 
-def day(life: Life, state: Array, heat: float, *, laying: float = 1.0) -> Array:
-    """One day of a state of (schedules, compartments); laying: share of the young that adults have food to lay."""
+def day(life: Life, state: Array, heat: float, *, laying: float = 1.0, vigour: float = 1.0) -> Array:
+    """One day of a state of (schedules, compartments).
+
+    laying: share of the young that adults have food to lay; vigour: what the heat leaves of eggs, and its root of survival (rates.vigour).
+    """
     young = _pace(life)
-    lost_young = -np.log(life.survive) / life.generation
+    lost_young = -np.log(life.survive * np.sqrt(max(vigour, LEAST_VIGOUR))) / life.generation
     for _ in range(SUBSTEPS):
         part = heat / SUBSTEPS
         passing = state[:, :-1] * np.minimum(1.0, young * part)
-        laid = state[:, -1] * life.eggs * laying * part
+        laid = state[:, -1] * life.eggs * laying * vigour * part
         after = state.copy()
         after[:, :-1] -= passing
         after[:, 1:] += passing
@@ -116,27 +120,27 @@ def simulate(
     take each day. Raises ValueError where a treatment is planned and no kill is told.
     """
     days = np.asarray(temps, dtype=float)
-    places = _places(life)
+    places_of = places(life)
     if any(treatments) and kill is None:
         raise ValueError("a treatment needs to say what it kills")
     state = np.tile(np.asarray(start, dtype=float), (len(treatments), 1))
     keep = np.ones_like(state[0])
     for stage, share in (kill.shares if kill else {}).items():
-        keep[places[stage]] = 1 - share
+        keep[places_of[stage]] = 1 - share
     hit = np.zeros((len(treatments), len(days)), dtype=bool)
     for row, planned in enumerate(treatments):
         for on in planned:
             hit[row, on : on + (kill.lasts if kill else 1)] = True
     feeds = feeding(life)
-    course: dict[str, list[Array]] = {stage: [] for stage in places}
+    course: dict[str, list[Array]] = {stage: [] for stage in places_of}
     fed = np.zeros(len(treatments))
-    for here, heat in enumerate(rates.daily(life, days)):
+    for here, (heat, vigour) in enumerate(zip(rates.daily(life, days), rates.daily_vigour(life, days), strict=True)):
         state = np.where(hit[:, here : here + 1], state * keep, state)
         state = state * (1 - eaten * feeds)
-        for stage, place in places.items():
+        for stage, place in places_of.items():
             course[stage].append(state[:, place].sum(axis=1))
         fed += state @ feeds
-        state = day(life, state, float(heat))
+        state = day(life, state, float(heat), vigour=float(vigour))
     return Course({stage: np.stack(rows, axis=1) for stage, rows in course.items()}, fed)
 
 
@@ -150,20 +154,24 @@ def doubling_days(life: Life, temp: float, eaten: float = 0.0) -> float:
 def best_schedule(
     life: Life, temps: ArrayLike, count: int, kill: Kill, *, gaps: range = GAPS, start: ArrayLike | None = None
 ) -> tuple[int, ...]:
-    """Days of a number of treatments, the first on day 0, that leave the fewest when two generations' heat has passed.
+    """Days of a number of treatments, the first on day 0, that leave the least feeding until two generations' heat has passed, and after.
 
-    temps: from the first treatment on, degrees C, as rates.daily takes them. Every choice of gaps is simulated. Counted is
-    the whole population, eggs too: a schedule that only holds it down while it lasts is not the best. Judged after two
-    generations since that is as far as a programme of contact treatments is planned (judgement, no source).
+    temps: from the first treatment on, degrees C, as rates.daily takes them. Every choice of gaps is simulated. Counted are the days on
+    which animals fed, and what those that are left on the last day, eggs too, would feed in one generation more: what they eat, not their
+    heads on one day, is what the crop loses; and a schedule that only holds them down while it lasts is not the best.
+    Judged after two generations since that is as far as a programme of contact treatments is planned (judgement, no source).
     Raises ValueError where the days given hold less than two generations' heat.
     """
     days = np.asarray(temps, dtype=float)
-    enough = np.cumsum(rates.daily(life, days)) >= GENERATIONS * life.generation
+    warmth = rates.daily(life, days)
+    enough = np.cumsum(warmth) >= GENERATIONS * life.generation
     if not enough.any():
         raise ValueError(f"{len(days)} days at these temperatures hold less than {GENERATIONS} generations")
-    days = days[: int(enough.argmax()) + 1]
+    last = int(enough.argmax()) + 1
+    days = days[:last]
     state = settled(life, round(float(days[:7].mean()), 1)) if start is None else np.asarray(start, dtype=float)
     schedules = [tuple(int(day) for day in np.cumsum((0, *steps))) for steps in itertools.product(gaps, repeat=count - 1)]
     schedules = [schedule for schedule in schedules if schedule[-1] < len(days) - 1]
     course = simulate(life, days, state, schedules, kill)
-    return schedules[int(course.total[:, -1].argmin())]
+    generation_days = life.generation / max(float(warmth[:last].mean()), 1e-9)
+    return schedules[int((course.feeding + course.total[:, -1] * generation_days).argmin())]

@@ -7,16 +7,17 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from bootmark.core import judgement
+from bootmark.core.catalogue import default
 from bootmark.core.catalogue.lives import Life, lives
 from bootmark.core.catalogue.model import Agent
-from bootmark.core.meanings import AgentKind
 from bootmark.core.season import cohorts, rates
 
 Array = NDArray[np.float64]
 CLOSE_ENOUGH = 0.01
 """Share of the answer to which the number of predators is searched."""
 FAMILIAR = "predatory-mites"
-OTHERS = "ladybirds"
+DAYS_TO_CURE = 14
+"""Days from a release by which the pest is to be below its ceiling, where it stood above it. Common practice, 2026-11-26."""
 
 
 @dataclass(frozen=True)
@@ -39,23 +40,26 @@ class Together:
     predators: Array
 
 
-def life_of(agent: Agent | Life | str) -> Life:
-    """An agent's life table. Raises KeyError where it has none: its generations do not overlap, or nothing is known."""
+def life_of(agent: Agent | Life | str, crop: str = "") -> Life:
+    """An agent's life table, on a plant where that is told.
+
+    Raises KeyError where it has none: its generations do not overlap, or nothing is known.
+    """
     if isinstance(agent, Life):
-        return agent
+        return agent.on(crop)
     name = agent if isinstance(agent, str) else agent.id
     if name not in lives():
         raise KeyError(f"{name} has no growth model")
-    return lives()[name]
+    return lives()[name].on(crop)
 
 
 def enemy_of(agent: Agent | str) -> str:
-    """The natural enemy with a life table that stands for those counted beside a pest."""
-    if isinstance(agent, Agent):
-        return next(
-            (enemy.agent for enemy in agent.enemies if enemy.agent in lives()), FAMILIAR if agent.kind == AgentKind.MITE else OTHERS
-        )
-    return FAMILIAR if agent.endswith("mite") else OTHERS
+    """The natural enemy that stands for those counted beside a pest: the first of its own that has an appetite; empty where none has.
+
+    A parasitoid does not eat like a ladybird: an enemy without a life table counts for nothing here, rather than for another.
+    """
+    entry = agent if isinstance(agent, Agent) else default().agents.get(agent)
+    return next((enemy.agent for enemy in entry.enemies if enemy.agent in lives()), "") if entry else ""
 
 
 def _days(temps: ArrayLike) -> Array:
@@ -69,11 +73,19 @@ def _days(temps: ArrayLike) -> Array:
 
 
 def project(
-    agent: Agent | Life | str, count: float, temps: ArrayLike, enemies: float = 0.0, *, threshold: float | None = None, enemy: str = ""
+    agent: Agent | Life | str,
+    count: float,
+    temps: ArrayLike,
+    enemies: float = 0.0,
+    *,
+    threshold: float | None = None,
+    enemy: str = "",
+    crop: str = "",
+    stages: Mapping[str, float] | None = None,
 ) -> Projection:
     """How a count goes on.
 
-    The population is taken to have settled at the first week's temperatures.
+    The population is taken to have settled at the first week's temperatures, or to stand as it was counted by stage.
 
     Parameters
     ----------
@@ -82,7 +94,9 @@ def project(
     temps : hourly temperatures from now on, degrees C, (24 * n,) or (n, 24), or daily extremes (n, 2).
     enemies : natural enemies for each unit, taken to stay as many.
     threshold : animals for each unit; none where None.
-    enemy : whose appetite counts, otherwise the one that the catalogue names.
+    enemy : whose appetite counts, otherwise the one that the catalogue names; none where that has no life table.
+    crop : the plant that it lives on, which changes some life tables.
+    stages : how many of each stage were counted, of those that were looked for; stages not looked for stand to them as when settled.
 
     Returns
     -------
@@ -102,20 +116,34 @@ def project(
     """
     if count < 0 or enemies < 0:
         raise ValueError("a count can't be below nothing")
-    life = life_of(agent)
+    life = life_of(agent, crop)
     days = _days(temps)
     mean = round(float(days[:7].mean()), 1)
-    eater = lives()[enemy or (FAMILIAR if isinstance(agent, Life) else enemy_of(agent))]
-    course = _course(life, count, days, eater, np.full(len(days), float(enemies)), mean)
+    eats = enemy or (FAMILIAR if isinstance(agent, Life) else enemy_of(agent))
+    course = _course(life, _start(life, count, mean, stages), days, lives().get(eats), float(enemies))
     reached = course >= threshold if threshold is not None else np.zeros(1, bool)
     return Projection(course, cohorts.doubling_days(life, mean), int(reached.argmax()) if reached.any() else None, life.source)
 
 
-def _start(life: Life, count: float, mean: float) -> Array:
-    """A settled population of which so many feed."""
-    state = cohorts.settled(life, mean)
+def _start(life: Life, count: float, mean: float, stages: Mapping[str, float] | None = None) -> Array:
+    """A settled population of which so many feed; stages: what was counted instead of settled shares, by stage."""
+    state = np.array(cohorts.settled(life, mean))
+    for place, counted in _as_counted(life, state, stages or {}):
+        state[place] = counted
     share = float(state @ cohorts.feeding(life))
     return np.asarray(state * (count / share if share > 0 else 0.0))
+
+
+def _as_counted(life: Life, state: Array, stages: Mapping[str, float]) -> list[tuple[slice, Array]]:
+    """Compartments of the stages that were looked for, so that they stand to each other as counted."""
+    places = cohorts.places(life)
+    looked_for = {stage: [places[name] for name in life.reached([stage])] for stage in stages if life.reached([stage])}
+    settled = {stage: sum(float(state[place].sum()) for place in spans) for stage, spans in looked_for.items()}
+    seen, all_settled = sum(stages[stage] for stage in looked_for), sum(settled.values())
+    if len(looked_for) < 2 or seen <= 0 or all_settled <= 0:
+        return []
+    times = {stage: (stages[stage] / seen * all_settled) / settled[stage] if settled[stage] > 0 else 0.0 for stage in looked_for}
+    return [(place, state[place] * times[stage]) for stage, spans in looked_for.items() for place in spans]
 
 
 def _eaten(prey: float, heat: float, eater: Life) -> float:
@@ -123,15 +151,25 @@ def _eaten(prey: float, heat: float, eater: Life) -> float:
     return heat * eater.searches * prey / (1 + eater.searches / eater.eats * prey) if prey > 0 else 0.0
 
 
-def _course(life: Life, count: float, days: Array, eater: Life, enemies: Array, mean: float) -> Array:
-    state, feeds = _start(life, count, mean), cohorts.feeding(life)
-    warmth, hunger = rates.daily(life, days), rates.daily(eater, days)
+def _kept(eaten: float, total: float) -> float:
+    """Share that is left of prey of which so many would be met by a search at random.
+
+    Prey and enemies sit in patches, so that many of an enemy's meetings fall on the same leaf: the negative binomial of May (1978), "Host-
+    parasitoid systems in patchy environments", Journal of Animal Ecology 47: 833-844, from memory.
+    """
+    return float((1 + eaten / total / judgement.PATCHY) ** -judgement.PATCHY) if total > 0 else 1.0
+
+
+def _course(life: Life, state: Array, days: Array, eater: Life | None, enemies: float) -> Array:
+    feeds = cohorts.feeding(life)
+    warmth, vigour = rates.daily(life, days), rates.daily_vigour(life, days)
+    hunger = rates.daily(eater, days) if eater else np.zeros(len(days))
     course = []
     for day in range(len(days)):
         course.append(float(state @ feeds))
         total = float(state.sum())
-        taken = enemies[day] * _eaten(total, float(hunger[day]), eater)
-        state = cohorts.day(life, state[None, :] * np.exp(-taken / total if total > 0 else 0.0), float(warmth[day]))[0]
+        taken = enemies * _eaten(total, float(hunger[day]), eater) if eater else 0.0
+        state = cohorts.day(life, state[None, :] * _kept(taken, total), float(warmth[day]), vigour=float(vigour[day]))[0]
     return np.array(course)
 
 
@@ -151,7 +189,8 @@ def together(
     state, feeds = _start(life, count, mean), cohorts.feeding(life)
     hunters = _start(eater, predators, mean)
     eats = cohorts.feeding(eater)
-    warmth, hunger = rates.daily(life, days), rates.daily(eater, days)
+    warmth, vigour, hunger = rates.daily(life, days), rates.daily_vigour(life, days), rates.daily(eater, days)
+    thrives = rates.daily_vigour(eater, days)
     course: list[tuple[float, float]] = []
     for day in range(len(days)):
         hunters[-1] += (releases or {}).get(day, 0.0)
@@ -159,46 +198,66 @@ def together(
         course.append((float(state @ feeds), active))
         own = _eaten(total, float(hunger[day]), eater)
         fed = own / (eater.eats * float(hunger[day])) if hunger[day] > 0 else 1.0
-        state = cohorts.day(life, state[None, :] * np.exp(-active * own / total if total > 0 else 0.0), float(warmth[day]))[0]
+        kept = _kept(active * own, total)
+        state = cohorts.day(life, state[None, :] * kept, float(warmth[day]), vigour=float(vigour[day]))[0]
         hunters = hunters * np.where(eats > 0, np.exp(-judgement.STARVES * float(hunger[day]) * (1 - fed)), 1.0)
-        hunters = cohorts.day(eater, hunters[None, :], float(hunger[day]), laying=fed)[0]
+        hunters = cohorts.day(eater, hunters[None, :], float(hunger[day]), laying=fed, vigour=float(thrives[day]))[0]
     rows = np.array(course)
     return Together(rows[:, 0], rows[:, 1])
 
 
 def release_needed(
-    prey: Life | str, predator: Life | str, count: float, predators: float, temps: ArrayLike, ceiling: float, by_day: int
-) -> float | None:
-    """Fewest adult predators to let go today, for each unit, that hold the prey at or below a ceiling on a day and after.
+    agent: Agent | Life | str,
+    count: float,
+    temps: ArrayLike,
+    *,
+    ceiling: float,
+    predator: Life | str = "",
+    predators: float = 0.0,
+    crop: str = "",
+) -> float:
+    """Fewest adult predators to let go today, for each unit, that keep the pest at or below a ceiling on every day.
 
     Parameters
     ----------
-    prey, predator : life tables or ids of agents.
-    count, predators : animals for each unit that are there today.
+    agent : the pest: an Agent, its id or a life table.
+    count : animals that feed, for each unit, today.
     temps : as in project.
-    ceiling : prey for each unit.
-    by_day : days from today.
+    ceiling : pests for each unit. Where there are more already, they must not become more than they are on any day, and be at or below the
+        ceiling from two weeks on.
+    predator, predators : which is let go, otherwise the pest's own enemy; and how many are there today.
+    crop : the plant that it lives on.
 
     Returns
     -------
-    float or None
-        Zero where those that are there do it; None where even 20 for each unit do not.
+    float
+        Zero where those that are there do it; never below one for ten (above the ceiling: a cure) or twenty (below it) of the pest;
+        infinite where even 20 for each unit do not.
+
+    Raises
+    ------
+    ValueError
+        For a pest none of whose enemies has a life table.
 
     Source
     ------
-    As project, with a release on day 0.
+    As together, with a release on day 0. One to ten or twenty: common practice, no source.
     """
+    hunter = predator or enemy_of(agent if not isinstance(agent, Life) else "")
+    if not hunter:
+        raise ValueError("no enemy of this pest has a life table: say which predator is let go")
+    prey = life_of(agent, crop)
 
     def held(released: float) -> bool:
-        course = together(prey, predator, count, predators, temps, {0: released})
-        return bool((course.prey[by_day:] <= ceiling).all())
+        course = together(prey, hunter, count, predators, temps, {0: released}).prey
+        return bool((course <= max(ceiling, count) + 1e-9).all() and (course[DAYS_TO_CURE:] <= ceiling).all())
 
     if held(0.0):
         return 0.0
     if not held(judgement.MOST_RELEASED):
-        return None
+        return float("inf")
     low, high = 0.0, judgement.MOST_RELEASED
     while high - low > CLOSE_ENOUGH * max(1.0, high):
         middle = (low + high) / 2
         low, high = (low, middle) if held(middle) else (middle, high)
-    return high
+    return max(high, count / (judgement.CURE_RATIO if count > ceiling else judgement.HOLD_RATIO))

@@ -16,6 +16,7 @@ from scipy.special import ndtri
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Control, Heat
 from bootmark.core.season.phenology import Season
+from bootmark.core.season.programme import least_gap
 
 Array = NDArray[np.float64]
 RANKS = 39
@@ -35,7 +36,7 @@ class Best:
 def _entries(season: Season, model: Heat) -> Array:
     """Place of the day on which each animal comes to each event: (courses, ranks, events); the number of days where it does not."""
     ranks = ndtri((np.arange(RANKS) + 0.5) / RANKS)
-    at = np.array([event.at for event in model.events]) - np.outer(ranks, [event.spread for event in model.events])
+    at = np.array([event.middle for event in model.events]) - np.outer(ranks, [event.spread for event in model.events])
     at = np.maximum.accumulate(at, axis=1)
     return np.stack([np.searchsorted(np.maximum.accumulate(course), at) for course in season.heat]).astype(float)
 
@@ -77,7 +78,7 @@ def best_days(
         return None
     # What each treatment alone would spare of each animal's feeding: (candidates, courses, ranks).
     spared = np.clip(ends - np.maximum(killed, np.maximum(begins, first)), 0.0, length)
-    chosen = _choose(spared, weights, treatments, efficacy)
+    chosen = _choose(spared, weights, treatments, efficacy, max(least_gap(control), lasts_days or 1))
     worth = _worth(spared, weights, chosen, efficacy) / whole
     return Best(tuple(season.dates[int(candidates[n])] for n in sorted(chosen)), worth, _worth(spared, weights, (0,), efficacy) / whole)
 
@@ -139,13 +140,19 @@ def _worth(spared: Array, weights: Array, chosen: Sequence[int], efficacy: float
     return total
 
 
-def _choose(spared: Array, weights: Array, treatments: int, efficacy: float) -> tuple[int, ...]:
-    """Places of the best candidate days: one after the other, then each moved while that gains."""
+def _choose(spared: Array, weights: Array, treatments: int, efficacy: float, apart: int) -> tuple[int, ...]:
+    """Places of the best candidate days, so many days apart at least: one after the other, then each moved while that gains."""
     chosen: list[int] = []
-    days = range(len(spared))
-    for _ in range(min(treatments, len(days))):
-        chosen.append(max((n for n in days if n not in chosen), key=lambda n: _worth(spared, weights, (*chosen, n), efficacy)))
+
+    def free(others: Sequence[int]) -> list[int]:
+        return [n for n in range(len(spared)) if all(abs(n - other) >= apart for other in others)]
+
+    for _ in range(treatments):
+        candidates = free(chosen)
+        if not candidates:
+            break
+        chosen.append(max(candidates, key=lambda n: _worth(spared, weights, (*chosen, n), efficacy)))
     for place in itertools.islice(itertools.cycle(range(len(chosen))), 2 * treatments if len(chosen) > 1 else 0):
         others = chosen[:place] + chosen[place + 1 :]
-        chosen[place] = max((n for n in days if n not in others), key=lambda n: _worth(spared, weights, (*others, n), efficacy))
+        chosen[place] = max(free(others), key=lambda n: _worth(spared, weights, (*others, n), efficacy))
     return tuple(chosen)

@@ -1,41 +1,24 @@
 """Life stages against heat: dates of events, shares of the population, windows, and how sure they are."""
 
 import datetime as dt
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Agent, Control, Event, Heat
-from bootmark.core.meanings import ControlKind, DayKind
+from bootmark.core.catalogue.model import Agent, Control, Heat
+from bootmark.core.meanings import BiofixKind, ControlKind, DayKind, WindowClosed
 from bootmark.core.season import ahead, anchor, degree_days, shares
+from bootmark.core.season import weather as weather_of
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.anchor import Sighting
+from bootmark.core.season.dated import PERCENTS, EventDates, dated, sources
 
 Array = NDArray[np.float64]
-SOURCES = tuple(DayKind)
-PERCENTS = (10.0, 50.0, 90.0)
-
-
-@dataclass(frozen=True)
-class EventDates:
-    """One event: dates by which it has come with 10, 50 and 90 per cent chance; None where not within the year.
-
-    usual: the same event's median date in past years; days_early: positive where this year is ahead; sources: what share of
-    the heat up to the even-chance date, or to the end of the season, was measured, filled, forecast, or drawn from past years.
-    """
-
-    id: str
-    name: str
-    stage: str
-    p10: dt.date | None
-    p50: dt.date | None
-    p90: dt.date | None
-    usual: dt.date | None
-    days_early: int | None
-    sources: Mapping[str, float] = field(default_factory=dict)
+TWELVE = 12.0
+"""Of the variance of what lies anywhere within a width: its square by this."""
 
 
 @dataclass(frozen=True)
@@ -47,7 +30,8 @@ class Season:
     shares: stage to share per day, with "not yet" and "over" adding to one; low, high: the
     same at 10 and 90 per cent of draws; usual: the same for past years; sources: what share
     of the heat of the whole span came from where; kinds: the same day by day, one word a day;
-    moved, surer: what the sightings brought (anchor.Errors).
+    moved, surer, chance: what the sightings brought (anchor.Errors); winter: the day from which what winters stays as it is; chilled:
+    whether winters there are cold enough for a model that counts on one.
     """
 
     dates: tuple[dt.date, ...]
@@ -65,6 +49,9 @@ class Season:
     kinds: tuple[str, ...] = ()
     moved: float = 0.0
     surer: float = 0.0
+    chance: float = 1.0
+    winter: dt.date | None = None
+    chilled: bool = True
 
     def index(self, day: dt.date) -> int:
         return min(max((day - self.dates[0]).days, 0), len(self.dates) - 1)
@@ -85,17 +72,6 @@ def _whole(years: Array) -> Array:
     return np.where(measured, years, mean)
 
 
-def _first_day(cumulative: Array, at: float) -> NDArray[np.int64]:
-    """Index of the first day at or above a sum, per row; the number of days where there is none."""
-    reached = cumulative >= at
-    return np.asarray(np.where(reached.any(axis=-1), reached.argmax(axis=-1), cumulative.shape[-1]))
-
-
-def _date(dates: Sequence[dt.date], index: float) -> dt.date | None:
-    whole = round(index)
-    return dates[whole] if whole < len(dates) else None
-
-
 def forecast(
     model: Heat,
     weather: Weather,
@@ -105,10 +81,12 @@ def forecast(
     as_of: dt.date,
     draws: int = 200,
     seed: int = 0,
-    model_error: float = judgement.CALIBRATION_SPREAD,
-    biofix_error: float = judgement.BIOFIX_SPREAD,
+    model_error: float | None = None,
+    biofix_error: float | None = None,
+    biofix_days: int = 1,
     sightings: Sequence[Sighting] = (),
     southern: bool = False,
+    latitude: float | None = None,
 ) -> Season:
     """Dates of a model's events and shares of its stages, from the biofix to the end of that year.
 
@@ -121,10 +99,13 @@ def forecast(
     past_years : years of daily extremes to go on with.
     as_of : today.
     draws, seed : how many futures are drawn, and from which numbers.
-    model_error : share by which the model's sums err (3 per cent where nothing else is said: judgement, no source).
-    biofix_error : days by which the biofix errs, so that a date in the past is not told to the day.
+    model_error : share by which the model's sums err, the model's own where None.
+    biofix_error : degree-days C by which the biofix errs, so that a date in the past is not told to the day; where None, none for a
+        calendar day and judgement.BIOFIX_SPREAD for what somebody saw.
+    biofix_days : days in which the biofix lies, itself the last of them: a trap read weekly was filled on any of seven.
     sightings : animals counted by stage on known days, which re-anchor it (anchor.py).
-    southern : turns the model's wintering day round.
+    southern : turns the model's wintering day round, where no latitude is given.
+    latitude : degrees, north positive; where given, the day length there tells from when on what winters stays.
 
     Returns
     -------
@@ -153,40 +134,61 @@ def forecast(
     past = _heat_of_past_years(model, past_years, dates)
     daily = _drawn_on(this_year, past, len(dates), draws, seed)
 
-    winter = _winter_index(model, dates, southern)
+    winter = _winter_index(model, dates, southern, latitude)
     sums = np.cumsum(this_year)
-    errors = anchor.weigh(model, _sums_on_sightings(sightings, sums, biofix, winter), model_error, biofix_error, draws, seed + 1)
+    if biofix_error is None:
+        biofix_error = 0.0 if model.biofix == BiofixKind.DATE else judgement.BIOFIX_SPREAD
+    prior = anchor.Prior(model.error if model_error is None else model_error, biofix_error, *_unseen(this_year, biofix_days))
+    errors = anchor.weigh(model, _sums_on_sightings(sightings, sums, biofix, winter), prior, draws, seed + 1)
     cumulative = np.maximum(0.0, np.cumsum(daily, axis=1) * errors.factors + errors.shifts)
     past_cumulative = np.cumsum(past, axis=1)
 
     mean_daily = daily.mean(axis=0)
     kinds = _kinds(weather, start, days, as_of, len(dates))
+    killed = _killed(mean_daily)
     in_phase = _phases(cumulative, model, winter)
+    passed = np.cumsum(in_phase.mean(axis=1)[::-1], axis=0)[::-1][1:]
+    in_phase = _alive(in_phase, cumulative, model, winter, killed)
     mean_phases = in_phase.mean(axis=1)
     by_draw = shares.by_stage(in_phase, model)
-    usual_phases = _phases(past_cumulative, model, winter).mean(axis=1) if len(past) else np.zeros_like(mean_phases)
+    usual_phases = np.zeros_like(mean_phases)
+    if len(past):
+        usual_phases = _alive(_phases(past_cumulative, model, winter), past_cumulative, model, winter, killed).mean(axis=1)
     return Season(
         dates=dates,
         heat=np.percentile(cumulative, PERCENTS, axis=0),
-        events=tuple(_dated(event, dates, cumulative, past_cumulative, kinds, mean_daily) for event in model.events),
+        events=tuple(dated(event, dates, cumulative, past_cumulative, kinds, mean_daily) for event in model.events if event.foretold),
         phases={event.id: row for event, row in zip(model.events, mean_phases[1:], strict=True)},
-        passed={event.id: row for event, row in zip(model.events, np.cumsum(mean_phases[::-1], axis=0)[::-1][1:], strict=True)},
+        passed={event.id: row for event, row in zip(model.events, passed, strict=True)},
         shares=shares.by_stage(mean_phases, model),
         low={stage: np.percentile(row, PERCENTS[0], axis=0) for stage, row in by_draw.items()},
         high={stage: np.percentile(row, PERCENTS[2], axis=0) for stage, row in by_draw.items()},
         usual=shares.by_stage(usual_phases, model),
-        sources=_sources(kinds, mean_daily, len(dates)),
+        sources=sources(kinds, mean_daily, len(dates)),
         biofix=biofix,
         as_of=as_of,
         kinds=kinds,
         moved=errors.moved,
         surer=errors.surer,
+        chance=errors.chance,
+        winter=None if winter is None else dates[winter],
+        chilled=model.winter_stage == "" or _chilled(past_years or [weather]),
     )
 
 
+def _chilled(years: Sequence[Weather]) -> bool:
+    """Whether the coldest month of the usual year is a winter."""
+    coldest = []
+    for year in years:
+        mean = (np.asarray(year.tmin, dtype=float) + np.asarray(year.tmax, dtype=float)) / 2
+        width = min(judgement.COLD_DAYS, len(mean))
+        coldest.append(np.nanmin(np.convolve(mean, np.ones(width) / width, mode="valid")))
+    return float(np.median(coldest)) <= judgement.COLD_MONTH
+
+
 def _span(biofix: dt.date) -> tuple[dt.date, ...]:
-    """The days of a forecast: to the end of the biofix's year, or 300 days on where it lies in the second half."""
-    last = biofix.replace(month=12, day=31) if biofix.month <= 6 else biofix + dt.timedelta(days=judgement.SPAN_DAYS)
+    """The days of a forecast: to the end of the half-year after the biofix's own, when nothing grows on either side of the equator."""
+    last = biofix.replace(month=12, day=31) if biofix.month <= 6 else dt.date(biofix.year + 1, 6, 30)
     return tuple(biofix + dt.timedelta(days=n) for n in range((last - biofix).days + 1))
 
 
@@ -230,29 +232,83 @@ def _sums_on_sightings(
 
 def _phases(cumulative: Array, model: Heat, winter: int | None) -> Array:
     """Share in each phase by draw and day; from the wintering day on what winters stays as it is."""
-    return shares.phases(cumulative, model, None if winter is None else cumulative[:, winter : winter + 1])
+    return shares.phases(cumulative, model, _held(cumulative, winter))
 
 
-def _dated(
-    event: Event, dates: Sequence[dt.date], cumulative: Array, past_cumulative: Array, kinds: Sequence[str], mean_daily: Array
-) -> EventDates:
-    """One event's dates over the draws, and its usual date over past years."""
-    quantiles = np.percentile(_first_day(cumulative, event.at), PERCENTS)
-    # The middle of few hundred draws is a day off now and then; the mean course is not.
-    middle = float(_first_day(cumulative.mean(axis=0), event.at))
-    quantiles[1] = np.clip(middle, quantiles[0], quantiles[2])
-    usual_index = float(np.median(_first_day(past_cumulative, event.at))) if len(past_cumulative) else float(len(dates))
-    p10, p50, p90, usual = (_date(dates, index) for index in (*quantiles, usual_index))
-    early = (usual - p50).days if usual and p50 else None
-    return EventDates(event.id, event.name, event.stage, p10, p50, p90, usual, early, _sources(kinds, mean_daily, middle))
+def _alive(rows: Array, cumulative: Array, model: Heat, winter: int | None, killed: Array) -> Array:
+    return shares.alive(rows, cumulative, model, _held(cumulative, winter), killed)
 
 
-def _winter_index(model: Heat, dates: Sequence[dt.date], southern: bool) -> int | None:
+def _held(cumulative: Array, winter: int | None) -> Array | None:
+    return None if winter is None else cumulative[:, winter : winter + 1]
+
+
+def _stirring(daily: Array) -> NDArray[np.bool_]:
+    """Days on which there is heat enough for anything to move, up to the end of the warm season. daily: degree-days C of the middle course.
+
+    A warm week in winter opens nothing again.
+    """
+    width = min(judgement.STIRS_DAYS, len(daily))
+    mean = np.convolve(np.pad(daily, (width // 2, width - 1 - width // 2), mode="edge"), np.ones(width) / width, mode="valid")
+    warm = mean >= judgement.STIRS
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], warm, [False]]).astype(int)))
+    if not len(edges):
+        return np.asarray(warm)
+    longest = int((edges[1::2] - edges[::2]).argmax())
+    return np.asarray(warm & (np.arange(len(daily)) < edges[1::2][longest]))
+
+
+def _killed(daily: Array) -> Array:
+    """Share that the cold has killed by each day of what does not winter: within a month of the end of the warm season."""
+    warm = np.flatnonzero(_stirring(daily))
+    since = np.arange(len(daily)) - (warm[-1] if len(warm) else len(daily))
+    return np.clip(since / judgement.COLD_DAYS, 0.0, 1.0)
+
+
+def _apart(season: Season, model: Heat, wanted: Collection[str]) -> NDArray[np.bool_]:
+    """Days until two generations are in the wanted phases at once: no date is told of generations that run into each other."""
+    by_generation: dict[int, Array] = {}
+    for event in model.events:
+        if event.id in wanted:
+            row = season.phases[event.id]
+            by_generation[event.generation] = by_generation.get(event.generation, np.zeros_like(row)) + row
+    if len(by_generation) < 2:
+        return np.ones(len(season.dates), bool)
+    second = np.sort(np.stack([*by_generation.values()]), axis=0)[-2]
+    return np.logical_and.accumulate(second < judgement.SECOND_GENERATION)
+
+
+def _unseen(this_year: Array, days: int) -> tuple[float, float]:
+    """Degree-days C that may have gone before a biofix that lies within so many days: their mean, and their standard deviation.
+
+    Any of the days is as likely; the days before are taken to have been as warm as those after.
+    """
+    if days <= 1:
+        return 0.0, 0.0
+    width = (days - 1) * float(this_year[: max(days, 7)].mean())
+    return width / 2, width / np.sqrt(TWELVE)
+
+
+def _shortening(dates: Sequence[dt.date], latitude: float, below: float) -> int | None:
+    """The place of the first of the shortening days that has less daylight, hours; None where no day of the year has more."""
+    longest = weather_of.day_length(172 if latitude >= 0 else 355, latitude)
+    if longest <= below:
+        return None
+    hours = weather_of.day_length(np.array([day.timetuple().tm_yday for day in dates], dtype=float), latitude)
+    shorter = (hours[1:] < hours[:-1]) & (hours[1:] < below)
+    return int(shorter.argmax()) + 1 if shorter.any() else None
+
+
+def _winter_index(model: Heat, dates: Sequence[dt.date], southern: bool, latitude: float | None) -> int | None:
     """The place of the day from which the wintering stage stays as it is; None where the model has none, or the span ends before."""
     if model.winter_after is None:
         return None
+    if latitude is not None and model.winter_below is not None:
+        shortening = _shortening(dates, latitude, model.winter_below)
+        if shortening is not None:
+            return shortening
     month, day = model.winter_after
-    month = (month + 5) % 12 + 1 if southern else month
+    month = (month + 5) % 12 + 1 if (southern if latitude is None else latitude < 0) else month
     return next((place for place, date in enumerate(dates) if (date.month, date.day) == (month, day)), None)
 
 
@@ -262,44 +318,69 @@ def _kinds(weather: Weather, start: int, measured_days: int, as_of: dt.date, day
     return (*kinds[start : start + measured_days], *((DayKind.PAST_YEARS,) * (days - measured_days)))
 
 
-def _sources(kinds: Sequence[str], mean_daily: Array, until: float) -> dict[str, float]:
-    """Share of the heat up to a day (its place) that was measured, filled, forecast, and drawn from past years."""
-    end = min(round(until) + 1, len(kinds))
-    total = float(mean_daily[:end].sum()) or 1.0
-    shares: dict[str, float] = dict.fromkeys(SOURCES, 0.0)
-    for kind, heat in zip(kinds[:end], mean_daily, strict=False):
-        shares[kind if kind in shares else DayKind.FILLED] += float(heat) / total
-    return shares
+def _wanted(control: Control, model: Heat) -> set[str]:
+    """Phases of which a control kills the animals."""
+    return set(control.phases) or {event.id for event in model.events if event.stage in control.stages}
+
+
+def spans(season: Season, control: Control, model: Heat, *, share: float = judgement.WINDOW_SHARE) -> list[tuple[dt.date, dt.date]]:
+    """Every stretch of days of the span on which a control can do its work, in order.
+
+    A control bound to an event (the hatching of larvae that bore in within hours) has the days on which 4 to 80 per cent have passed
+    that event; any other the days on which at least a share of the population is in a stage or phase that it kills. Animals that stay
+    for winter are no reason to act on any day sooner than on another: they close it.
+    """
+    days = np.zeros(len(season.dates), bool)
+    wanted = _wanted(control, model)
+    if control.at_events:
+        for row in (season.passed[event] for event in control.at_events if event in season.passed):
+            going_on = np.diff(row, prepend=0.0) >= judgement.GOES_ON
+            days |= going_on & (row >= judgement.EVENT_SPAN[0]) & (row <= judgement.EVENT_SPAN[1])
+    else:
+        rows = [season.phases[phase] for phase in sorted(wanted) if phase in season.phases]
+        days = np.sum(rows, axis=0) >= share if rows else days
+        days = days & _apart(season, model, wanted)
+    days = days & _stirring(np.diff(season.heat[1], prepend=0.0)) & season.chilled
+    if season.winter is not None and not control.at_events:
+        following = [event.stage for event in model.events[1:]] + [""]
+        waiting = {
+            event.id
+            for event, after in zip(model.events, following, strict=True)
+            if event.stage == model.winter_stage and after != event.stage
+        }
+        rows = [season.phases[phase] for phase in sorted(wanted - waiting) if phase in season.phases]
+        late = np.arange(len(season.dates)) >= season.index(season.winter)
+        days &= ~late | (np.sum(rows, axis=0) >= share if rows else False)
+    inside = np.concatenate([[False], days, [False]])
+    edges = np.flatnonzero(np.diff(inside.astype(int)))
+    return [(season.dates[first], season.dates[last - 1]) for first, last in zip(edges[::2], edges[1::2], strict=True)]
 
 
 def window(
     season: Season, control: Control, model: Heat, *, share: float = judgement.WINDOW_SHARE, after: dt.date | None = None
 ) -> tuple[dt.date, dt.date] | None:
-    """First and last day on which a control can do its work.
+    """First and last day on which a control can do its work (spans).
 
-    A control bound to an event (the hatching of larvae that bore in within hours) has the days
-    on which 4 to 80 per cent have passed that event; any other the days on which at least a
-    share of the population is in a stage or phase that it kills. The span that is under way or
-    comes next after the given day; where all are past, the last one; None where a control is
-    bound to no stage or the share is never reached.
+    The span that is under way or comes next after the given day; where all are past, the last one; None where a control is bound to no
+    stage, the share is never reached, or generations have run into each other.
     """
-    if control.at_events:
-        met = [season.passed[event] for event in control.at_events if event in season.passed]
-        days = (
-            np.any([(row >= judgement.EVENT_SPAN[0]) & (row <= judgement.EVENT_SPAN[1]) for row in met], axis=0)
-            if met
-            else np.zeros(0, bool)
-        )
-    else:
-        wanted = set(control.phases) or {event.id for event in model.events if event.stage in control.stages}
-        rows = [season.phases[phase] for phase in sorted(wanted) if phase in season.phases]
-        days = np.sum(rows, axis=0) >= share if rows else np.zeros(0, bool)
-    inside = np.concatenate([[False], days, [False]])
-    edges = np.flatnonzero(np.diff(inside.astype(int)))
-    spans = [(season.dates[first], season.dates[last - 1]) for first, last in zip(edges[::2], edges[1::2], strict=True)]
-    if not spans:
+    every = spans(season, control, model, share=share)
+    ahead_of = next((span for span in every if after is None or span[1] >= after), None)
+    past = every and _apart(season, model, _wanted(control, model)).all()
+    return ahead_of or (every[-1] if past else None)
+
+
+def why_closed(season: Season, control: Control, model: Heat, *, after: dt.date) -> WindowClosed | None:
+    """Why a control has no window on or after a day; None where it has one, or is bound to no stage."""
+    every = spans(season, control, model)
+    if not control.stages or any(last >= after for _, last in every):
         return None
-    return next((span for span in spans if after is None or span[1] >= after), spans[-1])
+    if every and _apart(season, model, _wanted(control, model)).all():
+        return WindowClosed.PAST
+    if not season.chilled:
+        return WindowClosed.NO_CHILL
+    wanted = _wanted(control, model)
+    return WindowClosed.NOT_HERE if _apart(season, model, wanted).all() else WindowClosed.OVERLAP
 
 
 def near(span: tuple[dt.date, dt.date] | None, day: dt.date) -> bool:

@@ -48,6 +48,20 @@ def _events(event: Callable[..., dt.datetime], observer: Observer, date: dt.date
             yield event(observer, date=date + dt.timedelta(days=days), tzinfo=dt.UTC)
 
 
+def day_length(day: ArrayLike, latitude: float) -> Array:
+    """Hours from sunrise to sunset, the sun's upper edge on the horizon.
+
+    day: of the year, 1 for 1 January, any shape; latitude: degrees, north positive. Returns hours, same shape: 24 in polar day, 0 in
+    polar night. Source: Forsythe, Rykiel, Stahl, Wu and Schoolfield (1995), "A model comparison for daylength as a function of latitude and
+    day of year", Ecological Modelling 80: 87-95, their CBM model.
+    """
+    turn = 0.2163108 + 2 * np.arctan(0.9671396 * np.tan(0.00860 * (np.asarray(day, dtype=float) - 186)))
+    tilt = np.arcsin(0.39795 * np.cos(turn))
+    place = np.radians(latitude)
+    lit = (np.sin(np.radians(-HORIZON)) + np.sin(place) * np.sin(tilt)) / (np.cos(place) * np.cos(tilt))
+    return np.asarray(24 - 24 / np.pi * np.arccos(np.clip(lit, -1.0, 1.0)))
+
+
 SHORTEST_AND_LONGEST = (1.0, 22.0)
 """hours. Of the day, between which the curve from daily extremes is drawn. Judgement, 2026-11-26."""
 

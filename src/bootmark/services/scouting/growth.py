@@ -3,22 +3,25 @@
 import datetime as dt
 
 import numpy as np
+from numpy.typing import NDArray
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.core.catalogue import Agent
+from bootmark.core.catalogue import Agent, default
 from bootmark.core.catalogue.lives import lives
+from bootmark.core.catalogue.model import NominalThreshold
+from bootmark.core.field.count import interval
 from bootmark.core.meanings import Measure
 from bootmark.core.season import growth
+from bootmark.core.types import Sample
 from bootmark.services.base import memo, stamp
 from bootmark.services.weather import blocks as block_weather
 from bootmark.services.weather.blocks import READ
 from bootmark.store.models import Block, Farm, SampleRow
 
+Array = NDArray[np.float64]
 WEEK = 7
 AHEAD = 40
-RELEASE = "release-predatory-mites"
-RELEASE_BY = 14
 _outlooks: memo.Kept[list[str]] = memo.Kept(256)
 
 
@@ -40,12 +43,9 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
     mean = float(temps[:WEEK].mean())
     counted = sample if sample and sample.measure == Measure.MEAN and sample.counts else None
     here = sum(counted.counts) / len(counted.counts) if counted else 1.0
-    threshold = next(
-        (nominal for crop in (block.crop, "*") for nominal in agent.thresholds if nominal.crop == crop and nominal.measure == Measure.MEAN),
-        None,
-    )
+    threshold = _limit(agent, block.crop)
     limit = threshold.value if threshold else None
-    free = growth.project(agent, here, temps, threshold=limit)
+    free = growth.project(agent, here, temps, threshold=limit, crop=block.crop)
     if not np.isfinite(free.doubling):
         return [say.line("At the week's mean of {mean:0} °C it does not multiply.", mean=mean)]
     lines = [
@@ -70,11 +70,32 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
             )
         )
     if enemies:
-        lines.append(_held(growth.project(agent, here, temps, enemies, threshold=threshold.value), here, enemies, threshold.value, day))
-    if any(control.id == RELEASE for control in agent.controls):
-        needed = growth.release_needed(agent.id, growth.FAMILIAR, here, enemies, temps, threshold.value, RELEASE_BY)
-        lines.append(_release(needed, threshold.unit))
+        eaten = growth.project(agent, here, temps, enemies, threshold=threshold.value, crop=block.crop)
+        lines.append(_held(eaten, here, enemies, threshold.value, day))
+    if any(control.brings for control in agent.controls) and growth.enemy_of(agent):
+        lines.append(_release(agent, here, enemies, temps, threshold, block.crop))
     return lines
+
+
+def days_to_threshold(session: Session, farm: Farm, block: Block, agent: Agent, sample: SampleRow | None, day: dt.date) -> float | None:
+    """Days until what was counted passes the threshold by itself, at the count's upper limit; None where it does not, or nobody can tell.
+
+    The limit and not the estimate: a look that comes a day early costs less than one that comes too late.
+    """
+    limit = _limit(agent, block.crop)
+    if agent.id not in lives() or limit is None or sample is None or sample.measure != Measure.MEAN or not sample.counts:
+        return None
+    high = interval(Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies))).high
+    temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))
+    reaches = growth.project(agent, high, temps, threshold=limit.value, crop=block.crop).reaches
+    return None if reaches is None else float(reaches)
+
+
+def _limit(agent: Agent, crop: str) -> NominalThreshold | None:
+    """The threshold of a mean, the crop's own before that of any."""
+    return next(
+        (nominal for own in (crop, "*") for nominal in agent.thresholds if nominal.crop == own and nominal.measure == Measure.MEAN), None
+    )
 
 
 def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: float, day: dt.date) -> str:
@@ -90,15 +111,21 @@ def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: f
     return say.line(text, enemies=enemies, week=week, ahead=AHEAD, on=day + dt.timedelta(days=int(with_enemies.reaches or 0)))
 
 
-def _release(needed: float | None, unit: str) -> str:
-    each = unit.rsplit(" per ", maxsplit=1)[-1]
-    if needed is None:
-        return say.line("No release in reach holds it within {days} days: bring the numbers down first.", days=RELEASE_BY)
+def _release(agent: Agent, here: float, enemies: float, temps: Array, threshold: NominalThreshold, crop: str) -> str:
+    """How many of the pest's own enemy would hold it, or bring it down, said against the threshold."""
+    needed = growth.release_needed(agent, here, temps, ceiling=threshold.value, predators=enemies, crop=crop)
+    hunter = default().agent(growth.enemy_of(agent)).name.lower()
+    facts = {
+        "needed": needed, "each": threshold.unit.rsplit(" per ", maxsplit=1)[-1], "value": threshold.value, "hunter": hunter,
+        "days": growth.DAYS_TO_CURE, "here": here,
+    }  # fmt: skip
+    above = here > threshold.value
+    if needed == float("inf"):
+        return say.line("No release in reach holds it: bring the numbers down first.")
     if needed == 0:
-        return say.line("Predatory mites that are there hold it within {days} days: none need be let go.", days=RELEASE_BY)
-    return say.line(
-        "About {needed:2g} predatory mites for each {each}, let go today, hold it within {days} days.",
-        needed=needed,
-        each=each,
-        days=RELEASE_BY,
-    )
+        text = "The {hunter} that are there bring it below {value:g} within {days} days: none need be let go."
+        return say.line(
+            text if above else "The {hunter} that are there keep it below {value:g} on every day: none need be let go.", **facts
+        )
+    text = "About {needed:2g} {hunter} for each {each}, let go today, bring it from {here:1} below {value:g} within {days} days."
+    return say.line(text if above else "About {needed:2g} {hunter} for each {each}, let go today, keep it below {value:g}.", **facts)

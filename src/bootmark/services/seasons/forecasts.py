@@ -21,7 +21,7 @@ from bootmark.services.base import memo, stamp
 from bootmark.services.base.stamp import Topic
 from bootmark.services.seasons.packing import unpack
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Biofix, Block, Farm, FindingRow, SeasonResult, StageSighting
+from bootmark.store.models import Biofix, Block, Farm, FindingRow, SeasonResult, StageSighting, Trap, TrapCheck
 from bootmark.store.rows import of_farm
 
 DRAWS = 120
@@ -29,10 +29,11 @@ Pair = tuple[uuid.UUID, str]
 
 
 class Start(NamedTuple):
-    """A biofix: its day, and what it rests on."""
+    """A biofix: its day, what it rests on, and within how many days up to that one it lies: those since the trap was read before."""
 
     on: dt.date
     basis: str
+    days: int = 1
 
 
 _seasons: memo.Kept[Season] = memo.Kept(256)
@@ -51,6 +52,7 @@ class Ask:
     basis: str
     sightings: tuple[Sighting, ...]
     key: str
+    days: int = 1
 
 
 @dataclass(frozen=True)
@@ -74,7 +76,28 @@ def _biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
         .where(Biofix.on <= day, Biofix.on > day - dt.timedelta(days=judgement.SEASON_DAYS))
         .order_by(Biofix.on, Biofix.seen_at)
     )
-    return {(row.block_id, row.agent): Start(row.on, row.basis) for row in rows}
+    waited = _waited(session, day)
+    return {(row.block_id, row.agent): Start(row.on, row.basis, waited.get((row.block_id, row.agent, row.on), 1)) for row in rows}
+
+
+def _waited(session: Session, day: dt.date) -> dict[tuple[uuid.UUID, str, dt.date], int]:
+    """Days since a trap was read before, by block, agent and the day on which it held something."""
+    joined = (Trap.farm_id == TrapCheck.farm_id) & (Trap.id == TrapCheck.trap_id)
+    rows = session.execute(
+        of_farm(TrapCheck, TrapCheck.trap_id, TrapCheck.on, TrapCheck.caught, Trap.block_id, Trap.agent, Trap.set_on)
+        .join(Trap, joined)
+        .where(TrapCheck.on <= day, TrapCheck.on > day - dt.timedelta(days=judgement.SEASON_DAYS))
+        .order_by(TrapCheck.on)
+    )
+    last: dict[uuid.UUID, dt.date] = {}
+    waited: dict[tuple[uuid.UUID, str, dt.date], int] = {}
+    for row in rows:
+        days = (row.on - last.get(row.trap_id, row.set_on)).days
+        last[row.trap_id] = row.on
+        if row.caught:
+            key = (row.block_id, row.agent, row.on)
+            waited[key] = max(1, min(days, waited.get(key, days)))
+    return waited
 
 
 def sightings(session: Session, day: dt.date) -> dict[Pair, list[Sighting]]:
@@ -128,13 +151,15 @@ def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) 
             day,
             on,
             _digest(agent.heat),
+            set_by_hand.days if set_by_hand else 1,
             [(sighting.on, sorted(sighting.counts.items())) for sighting in seen],
-            farm.latitude < 0,
+            farm.latitude,
             ENGINE,
             DRAWS,
         )
     )
-    return Ask(block, agent, on, basis, seen, hashlib.sha256(rests_on.encode()).hexdigest()[:32])
+    digest = hashlib.sha256(rests_on.encode()).hexdigest()[:32]
+    return Ask(block, agent, on, basis, seen, digest, set_by_hand.days if set_by_hand else 1)
 
 
 @functools.cache
@@ -191,7 +216,15 @@ def reckon(
         # Past years are warmed whole: what they tell is the days still to come.
         weather, past = warmed(weather, warmer, day), [warmed(year, warmer) for year in past]
     return phenology.forecast(
-        question.agent.heat, weather, on, past_years=past, as_of=day, draws=DRAWS, sightings=sightings, southern=farm.latitude < 0
+        question.agent.heat,
+        weather,
+        on,
+        past_years=past,
+        as_of=day,
+        draws=DRAWS,
+        sightings=sightings,
+        biofix_days=question.days,
+        latitude=farm.latitude,
     )
 
 

@@ -70,7 +70,7 @@ def years(session: Session, farm: Farm, question: Ask, set_then: Mapping[int, dt
         if on not in weather.dates or year == question.biofix.year:
             continue
         forecast = phenology.forecast(
-            question.agent.heat, weather, on, past_years=past, as_of=weather.dates[-1], draws=YEAR_DRAWS, southern=farm.latitude < 0
+            question.agent.heat, weather, on, past_years=past, as_of=weather.dates[-1], draws=YEAR_DRAWS, latitude=farm.latitude
         )
         events = {event.id: event.p50 for event in forecast.events}
         rows.append(Year(year, on, year in set_then, events, same_day(on, question.biofix.year), forecast.shares))

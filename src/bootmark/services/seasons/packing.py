@@ -5,7 +5,8 @@ from typing import Any
 
 import numpy as np
 
-from bootmark.core.season.phenology import EventDates, Season
+from bootmark.core.season.dated import EventDates
+from bootmark.core.season.phenology import Season
 
 Json = dict[str, Any]
 
@@ -37,6 +38,7 @@ def pack(season: Season) -> tuple[Json, bytes]:
                 *(day.isoformat() if day else None for day in (event.p10, event.p50, event.p90, event.usual)),
                 event.days_early,
                 dict(event.sources),
+                *(day.isoformat() if day else None for day in (event.begins, event.ends)),
             ]
             for event in season.events
         ],
@@ -45,6 +47,9 @@ def pack(season: Season) -> tuple[Json, bytes]:
         "as_of": season.as_of.isoformat(),
         "moved": season.moved,
         "surer": season.surer,
+        "chance": season.chance,
+        "chilled": season.chilled,
+        "winter": season.winter.isoformat() if season.winter else None,
     }
     return packed, np.asarray(rows, dtype="<f4").tobytes()
 
@@ -64,15 +69,20 @@ def unpack(packed: Json, arrays: bytes) -> Season:
     return Season(
         dates=tuple(first + dt.timedelta(days=n) for n in range(days)),
         heat=rows[:3],
-        events=tuple(
-            EventDates(event[0], event[1], event[2], day(event[3]), day(event[4]), day(event[5]), day(event[6]), event[7], event[8])
-            for event in packed["events"]
-        ),
+        events=tuple(EventDates(*event[:3], *map(day, event[3:7]), *event[7:9], *map(day, event[9:])) for event in packed["events"]),
         sources=packed["sources"],
         biofix=dt.date.fromisoformat(packed["biofix"]),
         as_of=dt.date.fromisoformat(packed["as_of"]),
         kinds=tuple(kind for kind, count in packed["kinds"] for _ in range(count)),
         moved=packed["moved"],
         surer=packed["surer"],
-        **groups,
+        chance=packed.get("chance", 1.0),
+        winter=day(packed.get("winter")),
+        chilled=packed.get("chilled", True),
+        shares=groups["shares"],
+        low=groups["low"],
+        high=groups["high"],
+        usual=groups["usual"],
+        phases=groups["phases"],
+        passed=groups["passed"],
     )

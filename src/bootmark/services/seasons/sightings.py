@@ -20,7 +20,7 @@ NEWEST = 12
 
 
 class SightStages(Command, kind="stage.sighting", roles=SCOUTS):
-    """Keep how many animals of each stage were seen on a block on a day."""
+    """Keep how many animals of each stage that was looked for were seen on a block on a day: 0 is none, no entry is not looked for."""
 
     block_id: Annotated[uuid.UUID, RecordId("block")]
     agent: Annotated[str, Agent()]
@@ -42,8 +42,7 @@ class SightStages(Command, kind="stage.sighting", roles=SCOUTS):
 @handles(SightStages, StageSighting)
 def store_sighting(command: SightStages, context: Context) -> StageSighting:
     context.get(Block, command.block_id, "block_id")
-    counts = {stage: count for stage, count in command.counts.items() if count}
-    return StageSighting(**command.model_dump(exclude={"counts"}), counts=counts)
+    return StageSighting(**command.model_dump())
 
 
 def newest(session: Session, block_id: uuid.UUID, agent: str) -> list[StageSighting]:

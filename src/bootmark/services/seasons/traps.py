@@ -124,7 +124,7 @@ def _register(session: Session, day: dt.date) -> list[Hanging]:
     by_trap: dict[uuid.UUID, list[Check]] = {}
     rows = of_farm(TrapCheck, TrapCheck.trap_id, TrapCheck.on, TrapCheck.caught).where(TrapCheck.on > since, TrapCheck.on <= day)
     for trap_id, on, caught in session.execute(rows.order_by(TrapCheck.on, TrapCheck.seen_at)):
-        by_trap.setdefault(trap_id, []).append(Check(on, caught))
+        by_trap.setdefault(trap_id, []).append(Check(on, caught, str(trap_id)))
     hangings = []
     for trap in session.scalars(of_farm(Trap).order_by(Trap.name)):
         checks = tuple(by_trap.get(trap.id, ()))
@@ -176,7 +176,7 @@ def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hangin
         heat = catalogue.agents[agent].heat if agent in catalogue.agents else None
         if (block_id, agent) in have or heat is None or heat.biofix != BiofixKind.CATCH or not heat.events:
             continue
-        proposal = biofix.sustained_catch(rows, *heat.catch)
+        proposal = biofix.sustained_catch(rows, *heat.catch, least=heat.catch_least, nights=heat.catch_nights)
         if proposal:
             proposed.append(_proposed(blocks[block_id], agent, proposal))
     noted = crop_stages.noted(session)

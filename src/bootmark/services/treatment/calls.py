@@ -9,9 +9,9 @@ from sqlalchemy import update
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.core import ENGINE
-from bootmark.core.catalogue import Catalogue
-from bootmark.core.field import call, called
+from bootmark.core import ENGINE, judgement
+from bootmark.core.catalogue import Catalogue, Control
+from bootmark.core.field import call, called, harvest
 from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
@@ -25,13 +25,12 @@ from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS, SIGNERS
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
-from bootmark.services.scouting import held, holds
+from bootmark.services.scouting import growth, held, holds, picking
 from bootmark.services.seasons import crop_stages, forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import NotHere, of_farm, row_of
 
-HARVEST_IN_SIGHT = 60
 UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
 UNTICKED = "Tick each check before you sign."
 LATE_CLOCK = dt.timedelta(minutes=5)
@@ -46,11 +45,9 @@ def policy_of(farm: Farm) -> Policy:
 
 
 def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
-    near = (block.harvest_from - day).days if block.harvest_from else None
-    in_sight = near if near is not None and 0 <= near <= HARVEST_IN_SIGHT else None
     hemisphere = "north" if farm.latitude >= 0 else "south"
     in_flower, on_hold = crop_stages.in_flower(session, block, day), block.id in held.blocks(session)
-    return CropState(block.crop, in_sight, in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
+    return CropState(block.crop, picking.days_to(block, day), in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
 
 
 def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[Answered] = (), region: str = "") -> Finding:
@@ -73,17 +70,21 @@ def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[A
     return finding
 
 
-def stage_now(session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any) -> StageNow:
-    """Where the population stands, as far as heat tells it, with the first window that its controls share."""
+def stage_now(
+    session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any, sample: SampleRow | None = None
+) -> StageNow:
+    """Where the population stands, as far as heat tells it, with the first window that its controls share; how soon it passes its
+    threshold, as counted."""
     agent = catalogue.agent(agent_id)
+    comes = growth.days_to_threshold(session, farm, block, agent, sample, day)
     season = forecasts.of_block(session, farm, block, agent, day)
     if season is None:
-        return StageNow(today=day)
+        return StageNow(today=day, days_to_threshold=comes)
     forecast = season.forecast
     spans = {control.id: forecasts.window_of(forecast, control, agent.heat, day) for control in agent.controls if control.stages}
     windows = {control: span for control, span in spans.items() if span and agent.control(control).kind != ControlKind.CULTURAL}
     open_now = [span for span in windows.values() if span[1] >= day]
-    return StageNow(forecast.on(day), day, min(open_now or windows.values(), default=None), windows=windows)
+    return StageNow(forecast.on(day), day, min(open_now or windows.values(), default=None), comes, windows)
 
 
 def consider(
@@ -93,7 +94,7 @@ def consider(
     stop = session.get_one(Stop, (farm.id, look.stop_id))
     block = session.get_one(Block, (farm.id, stop.block_id))
     finding = finding_of(look, agent, catalogue, holds.answers_to(session, look.id), farm.region)
-    stage = stage_now(session, farm, block, agent, day, catalogue)
+    stage = stage_now(session, farm, block, agent, day, catalogue, sample)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
     crop, policy = crop_state(session, farm, block, day), policy_of(farm)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=catalogue)
@@ -165,7 +166,9 @@ def _plan(context: Context, row: DecisionRow) -> None:
     start = max(day, span[0]) if span and span[1] >= day else day
     until = span[1] if span and span[1] >= day else None
     ahead = block_weather.days_ahead(context.session, context.farm, block, start)
-    steps = [step for step in programme.build(agent, control, start, ahead, until) if step.kind == StepKind.TREATMENT]
+    done = _uses_this_season(context.session, block.id, control.id, day)
+    plan = programme.build(agent, control, start, ahead, until, harvest=block.harvest_from, done=done)
+    steps = [step for step in plan if step.kind == StepKind.TREATMENT]
     for step in steps:
         context.session.add(
             TreatmentRow(
@@ -183,6 +186,15 @@ def _plan(context: Context, row: DecisionRow) -> None:
                 state=TreatmentState.PLANNED,
             )
         )
+
+
+def _uses_this_season(session: Session, block_id: uuid.UUID, control: str, day: dt.date) -> int:
+    """How often a material was used on a block within a year: what its label counts by the season."""
+    since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
+    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
+    rows = of_farm(Application, Application.id).join(TreatmentRow, joined)
+    used = rows.where(TreatmentRow.block_id == block_id, TreatmentRow.control == control, Application.finished_at > since)
+    return len(session.execute(used).all())
 
 
 class MakeDecision(Command, kind="decision.make", roles=SCOUTS):
@@ -289,6 +301,21 @@ def _unticked(payload: Any, context: Context) -> dict[str, str]:
         return {}
 
 
+def _refuse_before_harvest(context: Context, block: Block, control: Control, done: dt.date) -> None:
+    """Nothing is signed whose interval ends after the next picking: that day is moved first, so that pickers see it."""
+    crop = context.catalogue.crops.get(block.crop)
+    left = harvest.whole_days(done, block.harvest_from)
+    if not control.sprayed or left is None or not (crop is None or crop.eaten) or left >= harvest.wanted_days(control):
+        return
+    before = harvest.first_picking(done, harvest.wanted_days(control))
+    context.errors["treatment_id"] = say.line(
+        "{block} is to be picked on {picking:day}, and after this not before {before:day}: move the picking under Farm, then sign.",
+        block=block.name,
+        picking=max(block.harvest_from or done, done),
+        before=before,
+    )
+
+
 @handles(RecordApplication, Application, _done, beside=_unticked)
 def store_application(command: RecordApplication, context: Context) -> Application:
     treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
@@ -314,6 +341,7 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
     wanted = checks(control)
     if set(wanted) - set(command.checks):
         context.errors["checks"] = say.line(UNTICKED)
+    _refuse_before_harvest(context, block, control, command.finished_at.astimezone(zone(context.farm)).date())
     context.refuse_what_is_wrong()
     working = {
         "checks": list(wanted),

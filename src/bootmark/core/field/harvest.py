@@ -1,0 +1,32 @@
+"""Days to a picking, and the picking that a treatment forbids. Standard library only."""
+
+import datetime as dt
+
+from bootmark.core import judgement
+from bootmark.core.catalogue.model import Control
+
+
+def whole_days(on: dt.date, picking: dt.date | None) -> int | None:
+    """Whole days between a treatment at any hour of a day and the morning of the next picking; None where no picking is known.
+
+    A treatment on Tuesday evening has no whole day before Wednesday's picking. Once the day of picking has come and no next one is told,
+    it is being picked: nought.
+
+    >>> whole_days(dt.date(2026, 6, 15), dt.date(2026, 6, 17)), whole_days(dt.date(2026, 6, 16), dt.date(2026, 6, 17))
+    (1, 0)
+    """
+    return None if picking is None else max(0, (picking - on).days - 1)
+
+
+def wanted_days(control: Control) -> int:
+    """Days before harvest that a control must keep: as recalled of its label; where that is not known, those within which it is refused."""
+    return judgement.UNKNOWN_HARVEST_DAYS if control.harvest_days is None else control.harvest_days
+
+
+def first_picking(done: dt.date, days: int) -> dt.date:
+    """The first day that may be picked after a treatment with an interval of so many days.
+
+    >>> print(first_picking(dt.date(2026, 6, 15), 1))
+    2026-06-17
+    """
+    return done + dt.timedelta(days=days + 1) if days else done

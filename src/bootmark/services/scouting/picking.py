@@ -1,0 +1,69 @@
+"""What treatments that were done keep from being picked, by block."""
+
+import datetime as dt
+import uuid
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Catalogue
+from bootmark.core.field import harvest
+from bootmark.core.messages import Message, Says, says
+from bootmark.services.base import memo, stamp
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.stamp import Topic
+from bootmark.store.models import Application, Block, Farm, TreatmentRow
+from bootmark.store.rows import of_farm
+
+LONGEST_DAYS = 400
+
+
+@dataclass(frozen=True)
+class NoPicking:
+    """before: the first day that may be picked again; why: which material, done when. known: whether its interval was known."""
+
+    before: dt.date
+    why: Message
+    known: bool
+
+
+_kept: memo.Kept[dict[uuid.UUID, NoPicking]] = memo.Kept(64)
+
+
+def days_to(block: Block, day: dt.date) -> int | None:
+    """Whole days to the block's next picking; None where nobody told it."""
+    return harvest.whole_days(day, block.harvest_from)
+
+
+def blocks(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
+    """Blocks that may not be picked on a day, each with the treatment that keeps it longest."""
+    key = (catalogue.hash, day)
+    return stamp.while_standing(session, _kept, (Topic.TREATMENT, Topic.PLACES), key, lambda: _read(session, farm, catalogue, day))
+
+
+def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
+    since = dt.datetime.combine(day - dt.timedelta(days=LONGEST_DAYS), dt.time(), dt.UTC)
+    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
+    rows = session.execute(
+        of_farm(Application, Application.finished_at, TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control)
+        .join(TreatmentRow, joined)
+        .where(Application.finished_at > since)
+    )
+    eaten = {block.id for block in session.scalars(of_farm(Block)) if _eaten(catalogue, block.crop)}
+    longest: dict[uuid.UUID, NoPicking] = {}
+    for row in rows:
+        control = catalogue.agent(row.agent).control(row.control)
+        if row.block_id not in eaten or not control.sprayed or control.harvest_days == 0:
+            continue
+        done = row.finished_at.astimezone(zone(farm)).date()
+        before = harvest.first_picking(done, harvest.wanted_days(control))
+        known = control.harvest_days is not None
+        kind = Says.NO_PICKING if known else Says.NO_PICKING_UNKNOWN
+        stays = NoPicking(before, says(kind, agent=row.agent, control=row.control, on=done, before=before), known)
+        if before > day and (row.block_id not in longest or before > longest[row.block_id].before):
+            longest[row.block_id] = stays
+    return longest
+
+
+def _eaten(catalogue: Catalogue, crop: str) -> bool:
+    return crop not in catalogue.crops or bool(catalogue.crops[crop].eaten)
