@@ -58,6 +58,34 @@ class Biofixes(unittest.TestCase):
         with self.assertRaises(ValueError):
             biofix.sustained_catch([], 0, 5)
 
+    def test_each_trap_speaks_for_itself(self) -> None:
+        """A moth in each of two traps is a stray in each, not two checks running."""
+        day = dt.date(2026, 5, 4)
+        apart = [Check(day, 1, "one"), Check(day + dt.timedelta(days=3), 0, "one"), Check(day, 0, "two")]
+        apart.append(Check(day + dt.timedelta(days=3), 1, "two"))
+        self.assertIsNone(biofix.sustained_catch(apart, 2, 10))
+        proposal = biofix.sustained_catch([*apart, Check(day + dt.timedelta(days=6), 2, "two")], 2, 10)
+        assert proposal
+        self.assertEqual((proposal.since, proposal.on), (dt.date(2026, 5, 5), dt.date(2026, 5, 7)))
+
+    def test_each_model_has_its_own_rule(self) -> None:
+        # Nine moths or more in two nights begin the count for black cutworm; the first male for San Jose scale (from memory).
+        cutworm, scale = (default().agent(agent).heat for agent in ("black-cutworm", "san-jose-scale"))
+        assert cutworm and scale and MOTH.heat
+        nightly = self.checks(0, 3, 4, 5, 0, every=1)
+        found = biofix.sustained_catch(nightly, *cutworm.catch, least=cutworm.catch_least, nights=cutworm.catch_nights)
+        assert found
+        self.assertEqual((found.on, found.why.facts["caught"]), (dt.date(2026, 5, 4), 9))
+        slow = self.checks(0, 12, every=6)
+        self.assertIsNone(biofix.sustained_catch(slow, *cutworm.catch, least=cutworm.catch_least, nights=cutworm.catch_nights))
+        heavy = biofix.sustained_catch(self.checks(0, 30, every=6), *cutworm.catch, least=9, nights=2)
+        assert heavy
+        self.assertEqual(heavy.since, dt.date(2026, 5, 2))
+        first = biofix.sustained_catch(self.checks(0, 0, 1, 0), *scale.catch, least=scale.catch_least, nights=scale.catch_nights)
+        assert first
+        self.assertEqual(first.on, dt.date(2026, 5, 7))
+        self.assertIsNone(biofix.sustained_catch(self.checks(0, 0, 1, 0), *MOTH.heat.catch))
+
     def test_the_calendar_turns_round_in_the_south(self) -> None:
         heat = default().agent("cabbage-maggot").heat
         assert heat
@@ -154,6 +182,41 @@ class Sightings(unittest.TestCase):
     def test_shares_still_add_to_one(self) -> None:
         outlook = season(sightings=[Sighting(self.day, {"larva": 20})])
         np.testing.assert_allclose(sum(outlook.shares.values()), 1, atol=1e-9)
+
+    def test_three_samples_move_it_most_of_the_way(self) -> None:
+        """Forty animals on each of three days that stand 80 degree-days C ahead of the model, or behind it."""
+        assert MOTH.heat
+        plain, rng = season(), np.random.default_rng(3)
+        stages = ("adult", "egg", "larva", "pupa")
+        for off in (80.0, -80.0):
+            samples = []
+            for days in (0, 4, 8):
+                on = self.day + dt.timedelta(days=days)
+                rows = shares.by_stage(shares.phases(float(plain.heat[1][plain.index(on)]) + off, MOTH.heat), MOTH.heat)
+                there = np.array([float(rows[stage]) for stage in stages])
+                drawn = rng.multinomial(40, there / there.sum())
+                samples.append(Sighting(on, dict(zip(stages, map(int, drawn), strict=True))))
+            moved = season(sightings=samples)
+            self.assertGreater(moved.moved / off, 0.6)
+            self.assertLess(moved.chance, judgement.ODD_SIGHTING)
+
+    def test_a_stage_that_nobody_looked_for_is_no_nought(self) -> None:
+        looked, not_looked = (season(sightings=[Sighting(self.day, seen)]) for seen in ({"egg": 20, "larva": 0}, {"egg": 20}))
+        self.assertLess(looked.moved, not_looked.moved - 3)
+        self.assertLess(abs(not_looked.moved), 6)
+
+    def test_what_can_not_be_is_said_and_not_swallowed(self) -> None:
+        self.assertLess(season(sightings=[Sighting(self.day, {"pupa": 40})]).chance, 1 / 400)
+        self.assertLess(season(sightings=[Sighting(self.day, {"egg": 1, "larva": 60})]).chance, 1 / 400)
+        self.assertGreater(season(sightings=[Sighting(self.day, {"adult": 10, "egg": 9, "larva": 3})]).chance, 0.1)
+        self.assertEqual(season().chance, 1.0)
+
+    def test_generations_that_overlap_are_re_anchored_too(self) -> None:
+        warm = dt.date(2026, 6, 15)
+        plain = season("diamondback-moth")
+        early = season("diamondback-moth", sightings=[Sighting(warm, {"egg": 2, "larva": 30, "pupa": 8}) for _ in range(2)])
+        self.assertNotEqual(round(early.moved, 1), 0.0)
+        self.assertNotEqual(early.on(warm), plain.on(warm))
 
     def test_one_outside_the_known_days_is_left_aside(self) -> None:
         self.assertEqual(season(sightings=[Sighting(dt.date(2026, 9, 1), {"larva": 20})]).moved, 0.0)

@@ -5,6 +5,8 @@ the rules' version, so that what rests on it is made again. Numbers of one pest 
 source.
 """
 
+import datetime as dt
+
 from bootmark.core.limits import Around, Between, Limits
 
 # What a plant shows, and what it may be
@@ -179,6 +181,10 @@ DAYS_A_NODE = (3.0, 4.0, 5.0)
 MODEL_ERROR = 0.08
 """share. Of a model's sums by which they are off from year to year, one standard deviation, where its entry tells no other. Judgement,
 2026-11-26."""
+WITHIN_BLOCK = 15.0
+"""degree-days C. Between the plants of a block that come to a stage, one standard deviation. Judgement, 2026-11-26."""
+NO_PAST_YEAR = 1.5
+"""times. A model's error where no past year of the place is known. Judgement, 2026-11-26."""
 QUANTILES = {"first": 0.05, "tenth": 0.1, "half": 0.5, "most": 0.9}
 """share. Of a population that has come to an event when a work tells it so: the first that a scout sees are not the first of all.
 Judgement, 2026-11-26."""
@@ -208,6 +214,8 @@ SEASON_DAYS = 300
 """days. Back from which a biofix, a sighting or a catch still belongs to this season. Judgement, 2026-11-25."""
 CLUMPED = 0.05
 """correlation. Of stages within a sample: animals on one plant are often of one brood. Judgement, 2026-11-25."""
+ODD_SIGHTING = 0.02
+"""chance. Of a sample as odd as what was seen, below which the name or the biofix is asked about. Judgement, 2026-11-26."""
 MISREAD = 0.01
 """chance. That an animal is put down under each stage whatever it is. Judgement, 2026-11-25."""
 EFFICACY = 0.9
@@ -303,6 +311,20 @@ RELEASE_RAIN_FREE_HOURS = 1
 """hours. Without rain after a release. Common practice, 2026-11-23."""
 EVENING_HOURS = Around(before=2, after=1)
 """hours. Before and after sunset that count as evening, when bees are home and light is left. Common practice, 2026-11-23."""
+INVERSION_HOURS = Around(before=1, after=2)
+"""hours. Before sunset and after sunrise between which cold air may lie near the ground. Common practice, 2026-11-26."""
+INVERSION_WIND = 1.0
+"""m/s. Wind that mixes it away. Common practice, 2026-11-26."""
+OVERCAST = 0.7
+"""share of the sky. Cloud from which the ground does not cool so far. Judgement, 2026-11-26."""
+SURE_FORECAST = dt.timedelta(hours=72)
+"""time ahead. Beyond which an hour is told with its chance only. Judgement, 2026-11-26."""
+WIND_ERROR, TEMPERATURE_ERROR = 0.5, 1.0
+"""m/s and degrees C. By which forecasts of an hour err on the first day; with the root of the days after it. Judgement, 2026-11-26."""
+LEAST_LEAD = 0.1
+"""days. Ahead, at the least, for that error. Judgement, 2026-11-26."""
+RAIN_UNFORETOLD = 0.04
+"""chance a day ahead. Of rain in an hour foretold dry. Judgement, 2026-11-26."""
 DAWN_MINUTES = 30
 """minutes. Before sunrise from which there is light enough. Common practice, 2026-11-23."""
 TROPICS = 23.5

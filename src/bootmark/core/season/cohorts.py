@@ -160,7 +160,7 @@ def best_schedule(
     which animals fed, and what those that are left on the last day, eggs too, would feed in one generation more: what they eat, not their
     heads on one day, is what the crop loses; and a schedule that only holds them down while it lasts is not the best.
     Judged after two generations since that is as far as a programme of contact treatments is planned (judgement, no source).
-    Raises ValueError where the days given hold less than two generations' heat.
+    Raises ValueError where the days given hold less than two generations' heat, or no schedule fits into them.
     """
     days = np.asarray(temps, dtype=float)
     warmth = rates.daily(life, days)
@@ -172,6 +172,8 @@ def best_schedule(
     state = settled(life, round(float(days[:7].mean()), 1)) if start is None else np.asarray(start, dtype=float)
     schedules = [tuple(int(day) for day in np.cumsum((0, *steps))) for steps in itertools.product(gaps, repeat=count - 1)]
     schedules = [schedule for schedule in schedules if schedule[-1] < len(days) - 1]
+    if not schedules:
+        raise ValueError(f"{count} treatments so far apart do not fit into {GENERATIONS} generations")
     course = simulate(life, days, state, schedules, kill)
     generation_days = life.generation / max(float(warmth[:last].mean()), 1e-9)
     return schedules[int((course.feeding + course.total[:, -1] * generation_days).argmin())]

@@ -96,7 +96,8 @@ def forecast(
     weather : this year, at least from the biofix; days after as_of are taken as forecast, and what lies
         beyond is drawn from past_years in blocks of days.
     biofix : the day that the sums run from.
-    past_years : years of daily extremes to go on with.
+    past_years : years of daily extremes to go on with. Where there are none, the forecast ends with the weather that is given, and its
+        error is taken to be wider: nothing tells what is usual there.
     as_of : today.
     draws, seed : how many futures are drawn, and from which numbers.
     model_error : share by which the model's sums err, the model's own where None.
@@ -115,7 +116,7 @@ def forecast(
     Raises
     ------
     ValueError
-        Where there is no weather from the biofix on, or no past year to go on with.
+        Where there is no weather from the biofix on.
 
     Source
     ------
@@ -125,8 +126,8 @@ def forecast(
     days = _days_with_weather(dates, weather)
     if not days:
         raise ValueError(f"there is no weather for {biofix:%-d %B %Y}, the day that heat is counted from")
-    if not past_years and days < len(dates):
-        raise ValueError("there is no past year to go on with after the last reading")
+    if not past_years:
+        dates = dates[:days]
     start = weather.dates.index(biofix)
 
     low, high = (np.asarray(extremes, dtype=float)[start : start + days] for extremes in (weather.tmin, weather.tmax))
@@ -138,7 +139,9 @@ def forecast(
     sums = np.cumsum(this_year)
     if biofix_error is None:
         biofix_error = 0.0 if model.biofix == BiofixKind.DATE else judgement.BIOFIX_SPREAD
-    prior = anchor.Prior(model.error if model_error is None else model_error, biofix_error, *_unseen(this_year, biofix_days))
+    if model_error is None:
+        model_error = model.error * (1.0 if past_years else judgement.NO_PAST_YEAR)
+    prior = anchor.Prior(model_error, biofix_error, *_unseen(this_year, biofix_days))
     errors = anchor.weigh(model, _sums_on_sightings(sightings, sums, biofix, winter), prior, draws, seed + 1)
     cumulative = np.maximum(0.0, np.cumsum(daily, axis=1) * errors.factors + errors.shifts)
     past_cumulative = np.cumsum(past, axis=1)

@@ -48,6 +48,30 @@ def _events(event: Callable[..., dt.datetime], observer: Observer, date: dt.date
             yield event(observer, date=date + dt.timedelta(days=days), tzinfo=dt.UTC)
 
 
+SPRAY_HEIGHT = 2.0
+"""m above the ground. At which limits of the wind hold."""
+
+
+def wind_at(wind: ArrayLike, height: float) -> Array:
+    """Wind at 2 m above short grass from that measured at another height.
+
+    wind: m/s, any shape; height: m, above 0.5. Returns m/s, same shape. Raises ValueError for a lower height.
+    Source: Allen et al. (1998), FAO Irrigation and Drainage Paper 56, equation 47.
+
+    Their example 14: 3.2 m/s at 10 m are 2.4 m/s at 2 m.
+
+    >>> round(float(wind_at(3.2, 10.0)), 1)
+    2.4
+    """
+    if height < LOWEST_MAST:
+        raise ValueError(f"wind is measured at {LOWEST_MAST:g} m above the ground or higher, not at {height:g} m")
+    speed = np.asarray(wind, dtype=float)
+    return speed if height == SPRAY_HEIGHT else np.asarray(speed * 4.87 / np.log(67.8 * height - 5.42))
+
+
+LOWEST_MAST = 0.5
+
+
 def day_length(day: ArrayLike, latitude: float) -> Array:
     """Hours from sunrise to sunset, the sun's upper edge on the horizon.
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
+from scipy.special import ndtr
 
 from bootmark.core import judgement
 from bootmark.core.limits import Between, Limits
@@ -19,7 +20,11 @@ RANK = {OK: 0, CAUTION: 1, NO: 2}
 
 @dataclass(frozen=True)
 class Hourly:
-    """Hours in order. times: timezone-aware starts; temp: degrees C; rh: percent; wind: m/s mean at 2 m; rain: mm in the hour."""
+    """Hours in order.
+
+    times: timezone-aware starts; temp: degrees C; rh: percent; wind: m/s mean at `wind_height`, m above the ground; rain: mm in the hour;
+    cloud: share of the sky, 0 to 1, None where nobody tells; temp_above: degrees C measured some metres above temp, None likewise.
+    """
 
     times: tuple[dt.datetime, ...]
     temp: ArrayLike
@@ -28,6 +33,9 @@ class Hourly:
     rain: ArrayLike
     latitude: float = 0.0
     longitude: float = 0.0
+    wind_height: float = weather.SPRAY_HEIGHT
+    cloud: ArrayLike | None = None
+    temp_above: ArrayLike | None = None
 
 
 @dataclass(frozen=True)
@@ -35,7 +43,8 @@ class Constraints:
     """Limits of one piece of work. Values are common practice, no source; a label's own come first.
 
     wind: m/s at 2 m. temp and delta_t: degrees C. rain_free: hours after the start without rain. not_before
-    and not_after: the stage window's days, local. None: no limit of that kind. covered: wind that nobody measured does not refuse.
+    and not_after: the stage window's days, local. None: no limit of that kind. covered: wind that nobody measured does not refuse;
+    inversion: whether cold air near the ground, in which drops hang and travel, refuses.
     """
 
     wind: Limits | None = judgement.WIND
@@ -47,6 +56,7 @@ class Constraints:
     not_after: dt.date | None = None
     zone: dt.tzinfo = field(default=dt.UTC)
     covered: bool = False
+    inversion: bool = False
 
 
 @dataclass(frozen=True)
@@ -96,9 +106,9 @@ def limits_for(work: Work, *, not_before: dt.date | None = None, not_after: dt.d
     """Limits of one kind of work. Common practice, no source; a label's own come first."""
     days = {"not_before": not_before, "not_after": not_after, "zone": zone}
     if work == Work.SPRAY:
-        return Constraints(**days)  # type: ignore[arg-type]
+        return Constraints(inversion=True, **days)  # type: ignore[arg-type]
     if work == Work.EVENING_SPRAY:
-        return Constraints(daylight=Light.EVENING, **days)  # type: ignore[arg-type]
+        return Constraints(daylight=Light.EVENING, inversion=True, **days)  # type: ignore[arg-type]
     if work == Work.RELEASE:
         return Constraints(wind=None, temp=judgement.RELEASE_TEMPERATURE, delta_t=None, rain_free=judgement.RELEASE_RAIN_FREE_HOURS, **days)  # type: ignore[arg-type]
     return Constraints(wind=None, temp=None, delta_t=None, rain_free=0, **days)  # type: ignore[arg-type]
@@ -111,7 +121,7 @@ def under_cover(limits: Constraints, place: str) -> Constraints:
     limits of the wind hold. Common practice, no source.
     """
     if place == Place.GREENHOUSE:
-        return replace(limits, wind=None, rain_free=None, covered=True)
+        return replace(limits, wind=None, rain_free=None, covered=True, inversion=False)
     if place == Place.TUNNEL:
         return replace(limits, wind=limits.wind and limits.wind._replace(least=0.0), rain_free=None, covered=True)
     return limits
@@ -197,6 +207,49 @@ def _light(hourly: Hourly, limits: Constraints) -> list[Cell]:
     return cells
 
 
+def _inversion(hourly: Hourly, wind: NDArray[np.float64], limits: Constraints) -> list[Cell]:
+    """Cold air that lies near the ground: measured where two heights are, else likely about a clear night in little wind.
+
+    From an hour before sunset until two hours after sunrise; a sky or a wind that nobody tells is not taken to be a safe one.
+    """
+    count = len(hourly.times)
+    cloud = np.full(count, np.nan) if hourly.cloud is None else np.asarray(hourly.cloud, dtype=float)
+    above = np.full(count, np.nan) if hourly.temp_above is None else np.asarray(hourly.temp_above, dtype=float)
+    colder = above - np.asarray(hourly.temp, dtype=float)
+    cells = []
+    for place, time in enumerate(hourly.times):
+        rise, fall = weather.sun_times(time.astimezone(limits.zone).date(), hourly.latitude, hourly.longitude)
+        before, after = dt.timedelta(hours=judgement.INVERSION_HOURS.before), dt.timedelta(hours=judgement.INVERSION_HOURS.after)
+        night = time >= fall - before or time < rise + after
+        overcast = cloud[place] >= judgement.OVERCAST
+        moved = wind[place] >= judgement.INVERSION_WIND
+        if not np.isnan(colder[place]):
+            lies = colder[place] > 0
+            cells.append(_cell(NO, Says.INVERSION_MEASURED, warmer=float(colder[place])) if lies else _cell(OK, Says.NO_INVERSION))
+        elif night and not overcast and not moved:
+            cells.append(_cell(NO, Says.INVERSION))
+        else:
+            cells.append(_cell(OK, Says.NO_INVERSION))
+    return cells
+
+
+def _will_do(hourly: Hourly, wind: NDArray[np.float64], limits: Constraints) -> NDArray[np.float64]:
+    """Chance that an hour foretold as right will be so, by how far forecasts of its wind and warmth err by then."""
+    days = np.array([(time - hourly.times[0]) / dt.timedelta(days=1) for time in hourly.times])
+    chance = np.full(len(days), 1.0)
+    temp = np.asarray(hourly.temp, dtype=float)
+    for values, bounds, error in (
+        (wind, limits.wind and (limits.wind[0], limits.wind[2]), judgement.WIND_ERROR),
+        (temp, limits.temp and tuple(limits.temp), judgement.TEMPERATURE_ERROR),
+    ):
+        if bounds:
+            spread = error * np.sqrt(np.maximum(days, judgement.LEAST_LEAD))
+            chance = chance * (ndtr((bounds[1] - values) / spread) - ndtr((bounds[0] - values) / spread))
+    if limits.rain_free is not None:
+        chance = chance * (1 - judgement.RAIN_UNFORETOLD) ** days
+    return np.asarray(chance)
+
+
 def _stage(times: Sequence[dt.datetime], limits: Constraints) -> list[Cell]:
     cells = []
     for time in times:
@@ -222,7 +275,7 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     -------
     HourTable
         A cell for each limit and hour, and the worst of each hour. Where a value is missing (NaN) wind and rain refuse, temperature and
-        drying warn.
+        drying warn. Beyond the third day an hour that would be right is told with the chance that it will be, and is never right.
 
     Raises
     ------
@@ -235,6 +288,7 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     if any(len(column) != len(hourly.times) for column in columns):
         raise ValueError("times, temp, rh, wind and rain must be of one length")
     temp, rh, wind, rain = columns
+    wind = weather.wind_at(wind, hourly.wind_height)
     rows: dict[str, list[Cell]] = {}
     if constraints.not_before or constraints.not_after:
         rows["stage"] = _stage(hourly.times, constraints)
@@ -247,11 +301,20 @@ def hours(hourly: Hourly, constraints: Constraints) -> HourTable:
     if constraints.delta_t:
         drying = weather.delta_t(temp, rh)
         rows["drying"] = _where_known(_drying(drying, Limits(*constraints.delta_t)), drying, CAUTION, "Drying")
+    if constraints.inversion:
+        rows["inversion"] = _inversion(hourly, wind, constraints)
     if constraints.daylight != Light.ANY:
         rows["light"] = _light(hourly, constraints)
-    overall = []
-    for column in zip(*rows.values(), strict=True):
-        worst = max(column, key=lambda cell: RANK[cell.state])
-        stands = worst.state != OK
-        overall.append(Cell(worst.state, tuple(cell.reasons[0] for cell in column if stands and cell.state == worst.state)))
-    return HourTable(hourly.times, {name: tuple(cells) for name, cells in rows.items()}, tuple(overall))
+    chance = _will_do(hourly, wind, constraints)
+    overall = tuple(_overall(column, hourly, place, chance) for place, column in enumerate(zip(*rows.values(), strict=True)))
+    return HourTable(hourly.times, {name: tuple(cells) for name, cells in rows.items()}, overall)
+
+
+def _overall(column: Sequence[Cell], hourly: Hourly, place: int, chance: NDArray[np.float64]) -> Cell:
+    """The worst of one hour, with the reasons of all limits that make it so."""
+    worst = max(column, key=lambda cell: RANK[cell.state])
+    if worst.state != OK:
+        return Cell(worst.state, tuple(cell.reasons[0] for cell in column if cell.state == worst.state))
+    if hourly.times[place] - hourly.times[0] >= judgement.SURE_FORECAST:
+        return _cell(CAUTION, Says.WILL_DO, chance=float(chance[place]))
+    return Cell(OK, ())

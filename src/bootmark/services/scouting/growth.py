@@ -11,7 +11,7 @@ from bootmark.core.catalogue import Agent, default
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.catalogue.model import NominalThreshold
 from bootmark.core.field.count import interval
-from bootmark.core.meanings import Measure
+from bootmark.core.meanings import COVERED, Measure
 from bootmark.core.season import growth
 from bootmark.core.types import Sample
 from bootmark.services.base import memo, stamp
@@ -33,6 +33,8 @@ def outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: Sa
     """
     if agent.id not in lives() or not agent.is_pest:
         return []
+    if block.place in COVERED and not block_weather.tells_heat(session, farm, block):
+        return [say.line("Under cover, without a logger inside, nothing is told of how fast it grows.")]
     counted = (sample.measure, tuple(sample.counts), tuple(sample.enemies)) if sample else None
     key = (block.id, agent.id, counted, day)
     return stamp.while_standing(session, _outlooks, READ, key, lambda: _outlook(session, farm, block, agent, sample, day))
@@ -83,7 +85,10 @@ def days_to_threshold(session: Session, farm: Farm, block: Block, agent: Agent, 
     The limit and not the estimate: a look that comes a day early costs less than one that comes too late.
     """
     limit = _limit(agent, block.crop)
-    if agent.id not in lives() or limit is None or sample is None or sample.measure != Measure.MEAN or not sample.counts:
+    counted = sample is not None and sample.measure == Measure.MEAN and bool(sample.counts)
+    if agent.id not in lives() or limit is None or sample is None or not counted:
+        return None
+    if block.place in COVERED and not block_weather.tells_heat(session, farm, block):
         return None
     high = interval(Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies))).high
     temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from bootmark.core.catalogue import Catalogue
+from bootmark.core.catalogue import Catalogue, Control
 from bootmark.core.field import harvest
 from bootmark.core.messages import Message, Says, says
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Application, Block, Farm, TreatmentRow
@@ -35,6 +35,13 @@ def days_to(block: Block, day: dt.date) -> int | None:
     return harvest.whole_days(day, block.harvest_from)
 
 
+def keeps_until(control: Control, block: Block, catalogue: Catalogue, done: dt.date) -> dt.date | None:
+    """The first day that a block may be picked if a control is brought out on a day; None where it keeps nobody from it."""
+    if not control.sprayed or not _eaten(catalogue, block.crop) or control.harvest_days == 0:
+        return None
+    return harvest.first_picking(done, harvest.wanted_days(control))
+
+
 def blocks(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
     """Blocks that may not be picked on a day, each with the treatment that keeps it longest."""
     key = (catalogue.hash, day)
@@ -49,14 +56,14 @@ def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> d
         .join(TreatmentRow, joined)
         .where(Application.finished_at > since)
     )
-    eaten = {block.id for block in session.scalars(of_farm(Block)) if _eaten(catalogue, block.crop)}
+    by_id = {block.id: block for block in ground.blocks(session)}
     longest: dict[uuid.UUID, NoPicking] = {}
     for row in rows:
         control = catalogue.agent(row.agent).control(row.control)
-        if row.block_id not in eaten or not control.sprayed or control.harvest_days == 0:
-            continue
         done = row.finished_at.astimezone(zone(farm)).date()
-        before = harvest.first_picking(done, harvest.wanted_days(control))
+        before = keeps_until(control, by_id[row.block_id], catalogue, done)
+        if before is None:
+            continue
         known = control.harvest_days is not None
         kind = Says.NO_PICKING if known else Says.NO_PICKING_UNKNOWN
         stays = NoPicking(before, says(kind, agent=row.agent, control=row.control, on=done, before=before), known)

@@ -8,18 +8,22 @@ from typing import Annotated
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.core.catalogue import bbch
+from bootmark.core.catalogue import bbch, crop_heat
 from bootmark.core.field import soybean
+from bootmark.core.season import crop
+from bootmark.core.season.crop import StageDates
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Checks, Choice, Day, Note, Number, RecordId
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.stamp import Topic
-from bootmark.store.models import Block, CropStage
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Block, CropStage, Farm
 from bootmark.store.rows import of_farm
 
 SOYBEAN = "soybean"
+_foretold: memo.Kept[list[StageDates]] = memo.Kept(256)
 _kept: memo.Kept[dict[uuid.UUID, list[tuple[dt.date, int]]]] = memo.Kept(64)
 
 
@@ -63,10 +67,37 @@ def rows(session: Session, block: Block | None = None) -> list[CropStage]:
     return list(session.scalars(noted.where(CropStage.block_id == block.id) if block else noted))
 
 
-def in_flower(session: Session, block: Block, day: dt.date) -> bool:
-    """Whether a block's crop is in flower on a day, by what was noted this year."""
+def in_flower(session: Session, farm: Farm, block: Block, day: dt.date) -> bool:
+    """Whether a block's crop is in flower on a day: by what was noted this year; where nothing was, whether by heat it may be.
+
+    Bees are not to pay for a stage that nobody noted.
+    """
     this_year = [stage for stage in noted(session).get(block.id, []) if stage[0].year == day.year]
-    return bbch.in_flower(this_year, day)
+    if this_year:
+        return bbch.in_flower(this_year, day)
+    dates = {stage.code: stage for stage in foretold(session, farm, block, day)}
+    opens, ends = dates.get(bbch.FLOWERING.start), dates.get(bbch.FLOWERING.stop - 1)
+    return bool(opens and opens.p10 and opens.p10 <= day and (ends is None or ends.p90 is None or day <= ends.p90))
+
+
+def foretold(session: Session, farm: Farm, block: Block, day: dt.date) -> list[StageDates]:
+    """The stages of a block's crop that are still to come, by heat; none where its crop has no model, or nothing tells where it stands."""
+    model = crop_heat.crops().get(block.crop)
+    if model is None or not block_weather.tells_heat(session, farm, block):
+        return []
+    begun = crop.starts(model, noted(session).get(block.id, []), day, farm.latitude < 0)
+    if begun is None:
+        return []
+    weather, past = block_weather.series(session, farm, block, day, begun[0])
+    if not weather.dates or weather.dates[0] != begun[0]:
+        return []
+    key = (block.id, block.crop, day)
+
+    def read() -> list[StageDates]:
+        stages = noted(session).get(block.id, [])
+        return crop.foretell(model, weather, stages, past_years=past, as_of=day, latitude=farm.latitude)
+
+    return stamp.while_standing(session, _foretold, (Topic.SEASONS, *block_weather.READ), key, read)
 
 
 def next_nodes(rows: list[CropStage], ahead: int = 3) -> list[tuple[int, soybean.NodeDate]]:

@@ -65,6 +65,11 @@ class Found:
     sightings: tuple[Sighting, ...] = ()
 
 
+def tells_heat(session: Session, farm: Farm, block: Block) -> bool:
+    """Whether there is a station, and one that stands where the plants do."""
+    return not block_weather.sources(session, farm, block) or block_weather.tells_heat(session, farm, block)
+
+
 def biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
     """The newest biofix of each block and agent that this season's heat can be counted from."""
     return stamp.while_standing(session, _starts, (Topic.SEASONS,), day, lambda: _biofixes(session, day))
@@ -133,8 +138,8 @@ def _watched(session: Session, day: dt.date) -> set[Pair]:
 
 
 def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Ask | None:
-    """What an agent's forecast on a block rests on as of a day; None without a heat model, a station or a biofix."""
-    if agent.heat is None or not agent.heat.events:
+    """What an agent's forecast on a block rests on as of a day; None without a heat model, a station that tells its heat, or a biofix."""
+    if agent.heat is None or not agent.heat.events or not block_weather.tells_heat(session, farm, block):
         return None
     key = block_weather.key(session, farm, block, day)
     if key is None:
@@ -184,7 +189,7 @@ def asks(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, 
 
 
 def answer(session: Session, farm: Farm, question: Ask, day: dt.date) -> Season | None:
-    """The forecast of an ask; None where there is no weather from its biofix on, or no past year."""
+    """The forecast of an ask; None where there is no weather from its biofix on."""
     if kept := _seasons.get(question.key):
         return kept
     season = _stored(session, question) or reckon(session, farm, question, day, sightings=question.sightings)
@@ -210,7 +215,7 @@ def reckon(
     assert question.agent.heat
     on = question.biofix + dt.timedelta(days=later)
     weather, past = block_weather.series(session, farm, question.block, day, on)
-    if not weather.dates or weather.dates[0] != on or not past:
+    if not weather.dates or weather.dates[0] != on:
         return None
     if warmer:
         # Past years are warmed whole: what they tell is the days still to come.

@@ -9,6 +9,7 @@ import numpy as np
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Control
+from bootmark.core.meanings import WindowClosed
 from bootmark.core.season import killing, phenology
 from bootmark.core.season.daily import same_day
 from bootmark.core.season.killing import Best
@@ -41,12 +42,13 @@ class Year:
 
 @dataclass(frozen=True)
 class Chance:
-    """When a control does most: the best day, the best two, and its window where that is open or ahead."""
+    """When a control does most: the best day, the best two, its window where that is open or ahead, and why it has none."""
 
     control: Control
     best: Best | None
     twice: Best | None
     window: tuple[dt.date, dt.date] | None
+    closed: WindowClosed | None = None
 
 
 def biofixes_by_year(session: Session, block: uuid.UUID, agent: str) -> dict[int, dt.date]:
@@ -85,7 +87,8 @@ def chances(question: Ask, season: Season, today: dt.date, lasts: int | None) ->
             continue
         best = killing.best_days(season, question.agent, control, after=today, lasts_days=lasts)
         span = phenology.window(season, control, question.agent.heat, after=today) if question.agent.heat else None
-        if best or span:
+        closed = phenology.why_closed(season, control, question.agent.heat, after=today) if question.agent.heat else None
+        if best or span or closed:
             twice = killing.best_days(season, question.agent, control, after=today, lasts_days=lasts, treatments=2) if best else None
-            chances_of.append(Chance(control, best, twice, span if span and span[1] >= today else None))
+            chances_of.append(Chance(control, best, twice, span if span and span[1] >= today else None, closed))
     return chances_of

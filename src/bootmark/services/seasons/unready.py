@@ -14,6 +14,8 @@ from bootmark.services.seasons import forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm
 
+UNDER_COVER = "Under cover: a station outside does not tell its heat. Put a logger inside, and choose it as the block's station."
+
 
 class Waiting(NamedTuple):
     """A pest whose season on a block has nothing to be counted from yet."""
@@ -41,6 +43,8 @@ def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
                 continue
             if block_weather.station_of(session, farm, block) is None:
                 waits.append(Waiting(block.name, agent.name, say.line("No weather station.")))
+            elif not block_weather.tells_heat(session, farm, block):
+                waits.append(Waiting(block.name, agent.name, say.line(UNDER_COVER)))
             elif biofix.calendar_day(agent.heat, farm.latitude < 0, day) is None:
                 waits.append(
                     Waiting(block.name, agent.name, say.line("Set the biofix: {biofix_name}.", biofix_name=agent.heat.biofix_name.lower()))
@@ -48,15 +52,22 @@ def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
     return waits
 
 
-def weatherless(session: Session, farm: Farm, blocks: Sequence[Block], day: dt.date) -> str:
+def weatherless(session: Session, farm: Farm, blocks: Sequence[Block]) -> str:
     """Why nothing can be told at all, where there is no weather; empty where there is."""
     if not ground.stations(session):
         return say.line("This farm has no weather station: stages run on heat, so nothing can be told before there is one.")
     records = [record for block in blocks if (record := block_weather.record_of(session, farm, block))]
     if not any(record.days for record in records):
         return say.line("The station has no readings yet: send a file of past days, or give it an address or a key.")
-    if not any(record.years(day) for record in records):
-        return say.line(
-            "There is no whole past year of readings yet: the days ahead are drawn from past years. Send a file of one or more years."
-        )
     return ""
+
+
+def young(session: Session, farm: Farm, blocks: Sequence[Block], day: dt.date) -> str:
+    """That no past year is known, where it is so: today's stage is told, and nothing of the days ahead."""
+    records = [record for block in blocks if (record := block_weather.record_of(session, farm, block))]
+    if not any(record.days for record in records) or any(record.years(day) for record in records):
+        return ""
+    return say.line(
+        "There is no whole past year of readings yet: stages are told up to the last day that is known or foretold, with a wider error, "
+        "and no date beyond it. Send a file of one or more years."
+    )

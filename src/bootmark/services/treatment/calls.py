@@ -46,7 +46,7 @@ def policy_of(farm: Farm) -> Policy:
 
 def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
     hemisphere = "north" if farm.latitude >= 0 else "south"
-    in_flower, on_hold = crop_stages.in_flower(session, block, day), block.id in held.blocks(session)
+    in_flower, on_hold = crop_stages.in_flower(session, farm, block, day), block.id in held.blocks(session)
     return CropState(block.crop, picking.days_to(block, day), in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
 
 

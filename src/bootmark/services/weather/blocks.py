@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from sqlalchemy.orm import Session
 
-from bootmark.core.meanings import DayKind
+from bootmark.core.meanings import COVERED, DayKind
 from bootmark.core.season import blend
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.blend import Place
@@ -64,6 +64,12 @@ def sources(session: Session, farm: Farm, block: Block) -> list[Station]:
 def station_of(session: Session, farm: Farm, block: Block) -> Station | None:
     """The one station that stands for a block where a single one is asked: for hours, wind and rain."""
     return next(iter(sources(session, farm, block)), None)
+
+
+def tells_heat(session: Session, farm: Farm, block: Block) -> bool:
+    """Whether there is weather that tells how warm it is where the plants stand: under cover only a logger inside does."""
+    near = sources(session, farm, block)
+    return bool(near) and (block.place not in COVERED or near[0].kind == StationKind.COVER)
 
 
 def _where(block: Block) -> tuple[Any, ...]:

@@ -9,12 +9,14 @@ from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.meanings import ControlKind
+from bootmark.core.messages import Message
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState
+from bootmark.services.scouting import picking
 from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, timing
 from bootmark.services.weather import blocks as block_weather
@@ -36,9 +38,17 @@ def page() -> str:
         due=due,
         later=later,
         late=[entry for entry in planned if entry.late],
+        no_picking=_no_picking(),
         local=zone(the_farm()),
         may=member().role in SIGNERS,
     )
+
+
+def _no_picking() -> list[tuple[str, Message]]:
+    """Blocks that may not be picked today, by name, each with why."""
+    names = {block.id: block.name for block in ground.blocks(db())}
+    kept = picking.blocks(db(), the_farm(), g.catalogue, now().date())
+    return sorted((names[block], row.why) for block, row in kept.items())
 
 
 def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
@@ -53,6 +63,8 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         checks=calls.checks(planned.control),
         weather=block_weather.at(db(), farm, block, at),
         hour=planned.state_at(at),
+        keeps=picking.keeps_until(planned.control, block, g.catalogue, at.date()),
+        next_picking=block.harvest_from,
         plan=plan_svg(shapes(ground.blocks(db())), (), {str(block.id): "must"}),
         errors=forms.Errors(errors),
         form=form,

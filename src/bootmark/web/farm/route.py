@@ -70,7 +70,8 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
 def _crop_stages(block: ground.Block) -> dict[str, Any]:
     """The crop's stages as noted, its scale, and for a soybean the days of its next nodes."""
     rows = crop_stages.rows(db(), block)
-    scale = bbch.scale_of(block.crop)
+    scale, today = bbch.scale_of(block.crop), now().date()
+    coming = [stage for stage in crop_stages.foretold(db(), the_farm(), block, today) if (stage.p90 or today) >= today and stage.p10]
     return {
         "noted": [(row, scale.name(row.code)) for row in reversed(rows)][:10],
         "steps": [(code, f"{code:02} {name}") for code, name in scale.steps.items()],
@@ -81,8 +82,9 @@ def _crop_stages(block: ground.Block) -> dict[str, Any]:
             (soybean.FROM_SCARS, say.line("from the cotyledon scars")),
         ],
         "nodes": crop_stages.next_nodes(rows),
+        "coming": [(scale.name(stage.code), stage) for stage in coming],
         "scout": member().role in SCOUTS,
-        "today": now().date(),
+        "today": today,
     }
 
 

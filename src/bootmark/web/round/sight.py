@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from flask import g
 
 from bootmark.core.field.walk import PlannedStop, Walk
+from bootmark.core.messages import Message
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.ground import Block
-from bootmark.services.scouting import rounds
+from bootmark.services.scouting import picking, rounds
 from bootmark.services.scouting.rounds import Opened
 from bootmark.web.guard import db, real_now, the_farm
 from bootmark.web.plan import shapes
@@ -26,6 +27,7 @@ class Sight:
     plan: str
     first: PlannedStop | None
     opened: Mapping[str, list[Opened]]
+    no_picking: Mapping[str, Message]
 
 
 _sights: memo.Kept[Sight] = memo.Kept(128)
@@ -50,4 +52,5 @@ def _made(today: dt.date) -> tuple[Sight, bool]:
         plan=plan_svg(shapes(blocks), [stop.block for stop in walk.stops], marks),
         first=max(walk.stops, key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
+        no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},
     ), whole

@@ -9,6 +9,7 @@ from flask import Blueprint, abort, flash, g, jsonify, redirect, render_template
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
+from bootmark.core import judgement
 from bootmark.core.catalogue import Agent
 from bootmark.core.season import phenology
 from bootmark.core.season.phenology import Season
@@ -16,7 +17,7 @@ from bootmark.core.season.shares import seen_stages
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
-from bootmark.services.seasons import forecasts, sightings, traps
+from bootmark.services.seasons import forecasts, sightings, traps, unready
 from bootmark.services.seasons.forecasts import Ask
 from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, the_farm
@@ -41,7 +42,7 @@ def _date_titles(question: Ask, seen: Sight) -> list[str]:
     sighted = [say.line("Before the sighting")] if question.sightings else []
     chances = [say.line("1 in 10 by"), say.line("Even chance"), say.line("9 in 10 by")]
     others = [str(year.year) for year in seen.years] or [say.line("Usual year")]
-    return [say.line("Event"), *sighted, *chances, *others, say.line("Its heat is")]
+    return [say.line("Event"), *sighted, *chances, say.line("Four in five animals"), *others, say.line("Its heat is")]
 
 
 def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None, form: Any = None) -> str:
@@ -73,6 +74,8 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         form=form,
         may=member().role in SCOUTS,
         lengths=[("", say.line("as the catalogue has it")), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
+        odd=judgement.ODD_SIGHTING,
+        under_cover=say.line(unready.UNDER_COVER) if not forecasts.tells_heat(db(), the_farm(), where) else "",
         degrees=MOST_DEGREES,
         most_days=MOST_DAYS,
         **shown,

@@ -152,6 +152,7 @@ def view(
         "agent": ask.agent,
         "biofix": ask.biofix,
         "basis": ask.basis,
+        "waited": ask.days,
         "forecast": season,
         "coming": coming,
         "pace": pace(coming.days_early) if coming else "",

@@ -50,6 +50,7 @@ class Sight:
     stale: int
     waiting: list[Waiting]
     weatherless: str
+    young: str
     proposals: list[Proposed]
     blocks: list[Choice]
     agents: list[Choice]
@@ -79,7 +80,8 @@ def sight(today: dt.date, filters: Filters) -> tuple[Sight, SeasonRun | None]:
         every=len(listed),
         stale=sum(not row.fresh and row.stored for row in listed),
         waiting=unready.waiting(db(), farm, blocks, g.catalogue, today),
-        weatherless="" if ribbons else unready.weatherless(db(), farm, blocks, today),
+        weatherless="" if ribbons else unready.weatherless(db(), farm, blocks),
+        young=unready.young(db(), farm, blocks, today),
         proposals=traps.proposals(db(), farm, g.catalogue, today, hanging),
         blocks=[(str(block.id), block.name) for block in blocks],
         agents=_by_name(modelled),
