@@ -69,7 +69,7 @@ class FarAhead(unittest.TestCase):
         near, far = table.overall[:72], table.overall[72:]
         self.assertIn("ok", {str(cell.state) for cell in near})
         self.assertNotIn("ok", {str(cell.state) for cell in far})
-        told = [cell.reasons[0].facts["chance"] for cell in far if cell.reasons[0].kind == Says.WILL_DO]
+        told = [float(str(cell.reasons[0].facts["chance"])) for cell in far if cell.reasons[0].kind == Says.WILL_DO]
         self.assertTrue(told and all(0 < chance < 1 for chance in told))
         self.assertFalse(any(start >= table.times[72] for start, _ in table.spans(1)))
 
@@ -78,7 +78,7 @@ class FarAhead(unittest.TestCase):
     def test_what_stands_near_a_limit_is_less_likely(self, wind: float) -> None:
         def chance(value: float) -> float:
             cells = windows.hours(hours(110, wind=value), SPRAY).overall
-            return float(next(cell.reasons[0].facts["chance"] for cell in cells[72:] if cell.reasons[0].kind == Says.WILL_DO))
+            return float(str(next(cell.reasons[0].facts["chance"] for cell in cells[72:] if cell.reasons[0].kind == Says.WILL_DO)))
 
         middle = 3.15
         self.assertGreaterEqual(chance(middle) + 1e-9, chance(wind))

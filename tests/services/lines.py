@@ -121,6 +121,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             ids["stage"],
         ),
         "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
+        "model.offset": ({"agent": "codling-moth", "times": 1.04, "error": 0.06, "years": 3}, uuid.uuid4()),
         "weather.judge": doubtful(),
         "answer.keep": (
             {

@@ -20,7 +20,7 @@ class Outlook(DatabaseTest):
         doubling, passed, released = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2])
         self.assertRegex(doubling, r"doubles in about \d+ days")
         self.assertRegex(passed, r"From 1\.2 it passes 5 mites per leaf about \d+ (June|July)")
-        self.assertRegex(released, r"About [\d.]+ predatory mites for each leaf, let go today, hold it within 14 days")
+        self.assertRegex(released, r"About [\d.]+ predatory mites for each leaf, let go today, keep it below 5\.")
 
     def test_enemies_counted_beside_change_the_outlook(self) -> None:
         words = self.told("two-spotted-spider-mite", [1, 2, 1, 0, 2], [2, 1, 3, 2, 2])

@@ -34,7 +34,7 @@ class Season(PagesTest):
     def test_what_if_tells_how_dates_move(self) -> None:
         warm = self.client.get(f"{LONG}/what-if?warmer=3&later=0").json
         cold = self.client.get(f"{LONG}/what-if?warmer=-3&later=0").json
-        self.assertRegex(warm["text"], r"Summer beetles: \d+ July, \d+ days earlier")
+        self.assertRegex(warm["text"], r"Half are summer beetles: \d+ July, \d+ days earlier")
         self.assertIn("later", cold["text"])
         self.assertIn("<svg", warm["svg"])
         self.assertEqual(set(warm["days"]) >= {"first", "stages", "heat", "kinds"}, True)

@@ -138,6 +138,8 @@ HARMLESS_LOOK_DAYS = 28
 """days. To the next look at what does no harm. Common practice, 2026-11-23."""
 RELEASE_MOST = 3.0
 """times the threshold. Above which a release comes too late and the numbers are brought down first. Judgement, 2026-11-26."""
+PICKING_LASTS_DAYS = 120
+"""days. After the day of a picking, beyond which it was last season's and tells nothing of the next. Judgement, 2026-11-26."""
 HARVEST_NEAR_DAYS = 14
 """days. To the harvest, within which picking first is the way out where no control fits. Judgement, 2026-11-23."""
 UNKNOWN_HARVEST_DAYS = 3
@@ -183,6 +185,9 @@ MODEL_ERROR = 0.08
 2026-11-26."""
 WITHIN_BLOCK = 15.0
 """degree-days C. Between the plants of a block that come to a stage, one standard deviation. Judgement, 2026-11-26."""
+WIDE_ERROR, LEAST_ERROR = 0.25, 0.01
+"""share. Of a model's sums, where sightings alone are to tell how far a year was off, and the least error of what they tell. Judgement,
+2026-11-26."""
 NO_PAST_YEAR = 1.5
 """times. A model's error where no past year of the place is known. Judgement, 2026-11-26."""
 QUANTILES = {"first": 0.05, "tenth": 0.1, "half": 0.5, "most": 0.9}
@@ -214,6 +219,8 @@ SEASON_DAYS = 300
 """days. Back from which a biofix, a sighting or a catch still belongs to this season. Judgement, 2026-11-25."""
 CLUMPED = 0.05
 """correlation. Of stages within a sample: animals on one plant are often of one brood. Judgement, 2026-11-25."""
+PACE_DAYS = 7
+"""days. Before a sighting, from whose heat degree-days are told in days. Judgement, 2026-11-26."""
 ODD_SIGHTING = 0.02
 """chance. Of a sample as odd as what was seen, below which the name or the biofix is asked about. Judgement, 2026-11-26."""
 MISREAD = 0.01

@@ -5,7 +5,7 @@ from typing import Any
 from bootmark.services import places
 from bootmark.services.base.handling import Handler
 from bootmark.services.scouting import enquiries, holds, looks
-from bootmark.services.seasons import biofixes, crop_stages, sightings, traps
+from bootmark.services.seasons import biofixes, crop_stages, offsets, sightings, traps
 from bootmark.services.treatment import calls
 from bootmark.services.weather import judging
 
@@ -18,6 +18,7 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     traps.store_check,
     sightings.store_sighting,
     crop_stages.store_crop_stage,
+    offsets.store_offset,
     looks.store_stop,
     looks.store_look,
     looks.store_sample,

@@ -23,6 +23,8 @@ FAULTY, GAP, SPIKE = "Ridge mast", (dt.date(2026, 4, 3), dt.date(2026, 4, 8)), d
 """The station that failed for six days and told one day wrong."""
 NEARBY = ("Birch bed", "Hop yard")
 """Blocks that take their weather from both masts, by distance and height."""
+PAST_MOTHS = {2024: {"egg": 5, "larva": 31}, 2025: {"egg": 12, "larva": 13}}
+"""Stages that were counted in the middle of June of past years."""
 FIRST_DAY = dt.date(2024, 1, 1)
 FIRST_HOUR = dt.datetime(2026, 6, 1, tzinfo=dt.UTC)
 STAGES = ("people", "stations and weather", "blocks", "two past seasons", "this season")
@@ -125,6 +127,7 @@ def load_past(hand: Hand) -> None:
         hand.biofix(
             "Long Field", day(year, 5, eggs), "colorado-potato-beetle", dt.date(year, 5, eggs), "First egg clusters on the edge rows"
         )
+        hand.stages_seen("Orchard A", day(year, 6, 16), "codling-moth", "forty fruits, rows 3 to 6", **PAST_MOTHS[year])
         at = day(year, 6, 20)
         stop = hand.stop("Orchard A", at, "row 4, trap 1")
         look = hand.look(stop, at, "males-in-its-lure-trap fruit-entry-hole-with-frass stings-and-dimples", "fruit-exit-hole-at-the-end")

@@ -12,6 +12,7 @@ from bootmark.store.models import (
     Enquiry,
     Judgement,
     Look,
+    ModelOffset,
     OutsideAnswer,
     SampleRow,
     StageSighting,
@@ -23,7 +24,7 @@ from bootmark.store.models import (
 
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
-    Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer,
+    Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
 """What stands in the Book, which is read from the newest on."""

@@ -10,12 +10,14 @@ def whole_days(on: dt.date, picking: dt.date | None) -> int | None:
     """Whole days between a treatment at any hour of a day and the morning of the next picking; None where no picking is known.
 
     A treatment on Tuesday evening has no whole day before Wednesday's picking. Once the day of picking has come and no next one is told,
-    it is being picked: nought.
+    it is being picked: nought; a day long past was last season's, and tells nothing.
 
     >>> whole_days(dt.date(2026, 6, 15), dt.date(2026, 6, 17)), whole_days(dt.date(2026, 6, 16), dt.date(2026, 6, 17))
     (1, 0)
     """
-    return None if picking is None else max(0, (picking - on).days - 1)
+    if picking is None or (on - picking).days > judgement.PICKING_LASTS_DAYS:
+        return None
+    return max(0, (picking - on).days - 1)
 
 
 def wanted_days(control: Control) -> int:

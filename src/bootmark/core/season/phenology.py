@@ -233,6 +233,18 @@ def _sums_on_sightings(
     ]
 
 
+def sums_at(
+    model: Heat, weather: Weather, biofix: dt.date, sightings: Sequence[Sighting], latitude: float
+) -> list[tuple[Sighting, float, float | None]]:
+    """Sightings in order, each with the degree-days C of its day and of the wintering day, None before it: what anchor.weigh takes."""
+    dates = _span(biofix)
+    days = _days_with_weather(dates, weather)
+    start = weather.dates.index(biofix)
+    low, high = (np.asarray(extremes, dtype=float)[start : start + days] for extremes in (weather.tmin, weather.tmax))
+    sums = np.cumsum(_heat_by_day(model, low, high))
+    return _sums_on_sightings(sightings, sums, biofix, _winter_index(model, dates, False, latitude))
+
+
 def _phases(cumulative: Array, model: Heat, winter: int | None) -> Array:
     """Share in each phase by draw and day; from the wintering day on what winters stays as it is."""
     return shares.phases(cumulative, model, _held(cumulative, winter))

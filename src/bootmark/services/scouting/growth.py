@@ -119,7 +119,7 @@ def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: f
 def _release(agent: Agent, here: float, enemies: float, temps: Array, threshold: NominalThreshold, crop: str) -> str:
     """How many of the pest's own enemy would hold it, or bring it down, said against the threshold."""
     needed = growth.release_needed(agent, here, temps, ceiling=threshold.value, predators=enemies, crop=crop)
-    hunter = default().agent(growth.enemy_of(agent)).name.lower()
+    hunter = default().agent(growth.enemy_of(agent)).name.split(" (")[0].lower()
     facts = {
         "needed": needed, "each": threshold.unit.rsplit(" per ", maxsplit=1)[-1], "value": threshold.value, "hunter": hunter,
         "days": growth.DAYS_TO_CURE, "here": here,

@@ -13,12 +13,13 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Agent, Control, Heat
-from bootmark.core.season import biofix, phenology
+from bootmark.core.season import biofix, offset, phenology
 from bootmark.core.season.anchor import Sighting
 from bootmark.core.season.daily import warmed
 from bootmark.core.season.phenology import Season
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.stamp import Topic
+from bootmark.services.seasons import offsets
 from bootmark.services.seasons.packing import unpack
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Biofix, Block, Farm, FindingRow, SeasonResult, StageSighting, Trap, TrapCheck
@@ -155,7 +156,7 @@ def ask(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) 
             key,
             day,
             on,
-            _digest(agent.heat),
+            _digest(_own(session, agent)),
             set_by_hand.days if set_by_hand else 1,
             [(sighting.on, sorted(sighting.counts.items())) for sighting in seen],
             farm.latitude,
@@ -186,6 +187,13 @@ def asks(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, 
             if question:
                 wanted.append(question)
     return wanted
+
+
+def _own(session: Session, agent: Agent) -> Heat:
+    """An agent's heat model as this farm has accepted it."""
+    assert agent.heat
+    accepted = offsets.accepted(session).get(agent.id)
+    return offset.applied(agent.heat, accepted.times, accepted.error) if accepted else agent.heat
 
 
 def answer(session: Session, farm: Farm, question: Ask, day: dt.date) -> Season | None:
@@ -221,7 +229,7 @@ def reckon(
         # Past years are warmed whole: what they tell is the days still to come.
         weather, past = warmed(weather, warmer, day), [warmed(year, warmer) for year in past]
     return phenology.forecast(
-        question.agent.heat,
+        _own(session, question.agent),
         weather,
         on,
         past_years=past,

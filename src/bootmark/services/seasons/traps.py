@@ -181,10 +181,12 @@ def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hangin
             proposed.append(_proposed(blocks[block_id], agent, proposal))
     noted = crop_stages.noted(session)
     since = biofix.season_begins(day, farm.latitude < 0)
+    watched = forecasts.watched(session, day)
     by_crop = [agent for agent in catalogue.agents.values() if agent.heat and agent.heat.biofix == BiofixKind.CROP]
     for block in blocks.values() if by_crop else ():
         for agent_ in by_crop:
-            if not {block.crop, "*"}.isdisjoint(agent_.hosts) and (block.id, agent_.id) not in have:
+            met = (block.id, agent_.id) in watched and (block.id, agent_.id) not in have
+            if met and not {block.crop, "*"}.isdisjoint(agent_.hosts):
                 proposal = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
                 if proposal:
                     proposed.append(_proposed(block, agent_.id, proposal))

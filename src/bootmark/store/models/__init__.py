@@ -14,7 +14,7 @@ from bootmark.store.models.base import (
 )
 from bootmark.store.models.places import Block
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
-from bootmark.store.models.seasons import Biofix, CropStage, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
+from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
 from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, ReturnVisit, TreatmentRow
 from bootmark.store.models.weather import ForecastHour, Judgement, Station, WeatherDay, WeatherDerived, WeatherHour, WeatherUpload
 
@@ -37,6 +37,7 @@ __all__ = [
     "KnownSign",
     "Look",
     "Membership",
+    "ModelOffset",
     "OutsideAnswer",
     "Photo",
     "ReturnVisit",

@@ -64,6 +64,18 @@ class StageSighting(Head, Base):
     note: Mapped[str]
 
 
+class ModelOffset(Head, Base):
+    """What somebody accepted of a model's sums on this farm. times: as large as the catalogue tells them; error: of one year, a share;
+    years: that it rests on, 0 where the catalogue's own sums are to be used again."""
+
+    __tablename__ = "model_offset"
+    __table_args__ = (Index(None, "farm_id", "agent"),)
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    times: Mapped[float]
+    error: Mapped[float]
+    years: Mapped[int]
+
+
 class CropStage(Head, Base):
     """A crop's stage as noted on a block: a BBCH code, and for a soybean its top node with the way of counting."""
 

@@ -16,8 +16,8 @@ from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import seen_stages
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
-from bootmark.services.base.roles import SCOUTS
-from bootmark.services.seasons import forecasts, sightings, traps, unready
+from bootmark.services.base.roles import KEEPERS, SCOUTS
+from bootmark.services.seasons import forecasts, offsets, sightings, traps, unready
 from bootmark.services.seasons.forecasts import Ask
 from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, the_farm
@@ -42,7 +42,7 @@ def _date_titles(question: Ask, seen: Sight) -> list[str]:
     sighted = [say.line("Before the sighting")] if question.sightings else []
     chances = [say.line("1 in 10 by"), say.line("Even chance"), say.line("9 in 10 by")]
     others = [str(year.year) for year in seen.years] or [say.line("Usual year")]
-    return [say.line("Event"), *sighted, *chances, say.line("Four in five animals"), *others, say.line("Its heat is")]
+    return [say.line("Event"), *sighted, *chances, *others, say.line("Its heat is")]
 
 
 def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None, form: Any = None) -> str:
@@ -54,6 +54,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         before = forecasts.reckon(db(), farm, question, today) if question.sightings else None
         beside = ribbon.around(today, traps.register(db(), today))
         lasts = request.args.get("lasts", type=int)
+        judged = offsets.judged(db(), farm, where, what, today)
         sight_of = sight(question, season, today, lasts if lasts in LASTS else None)
         shown = {
             "ribbon": ribbon.view(question, season, beside, today, axis_of(question, season, today), before),
@@ -61,6 +62,9 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
             "seen": sight_of,
             "lasts": lasts if lasts in LASTS else "",
             "date_titles": _date_titles(question, sight_of),
+            "judged": judged,
+            "offset": offsets.proposed(what, judged, today.year),
+            "own_model": offsets.accepted(db()).get(what.id),
             "stages": [stage for stage in seen_stages(what.heat) if stage in what.stages] if what.heat else [],
         }
     return render_template(
@@ -73,6 +77,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         errors=forms.Errors(errors),
         form=form,
         may=member().role in SCOUTS,
+        keeper=member().role in KEEPERS,
         lengths=[("", say.line("as the catalogue has it")), *((str(n), f"{n} day{'s' if n > 1 else ''}") for n in LASTS)],
         odd=judgement.ODD_SIGHTING,
         under_cover=say.line(unready.UNDER_COVER) if not forecasts.tells_heat(db(), the_farm(), where) else "",
@@ -96,6 +101,18 @@ def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
     except Refused as error:
         return _page(block, agent, error.errors, request.form), 400
     flash(say.line("Kept. The forecast below has been weighed by what you saw."), "good")
+    return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=agent))
+
+
+@blueprint.post("/f/<uuid:farm>/stages/<uuid:block>/<agent>/model")
+@on_farm
+def accept(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
+    """Take what past years said of a model's sums, or the catalogue's own again."""
+    try:
+        forms.send(offsets.AcceptOffset, agent=agent)
+    except Refused as error:
+        return _page(block, agent, error.errors, request.form), 400
+    flash(say.line("Kept. Every forecast of it on this farm is reckoned so from now on."), "good")
     return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=agent))
 
 

@@ -1,0 +1,14 @@
+"""What was accepted of a model's sums on a farm."""
+
+from pathlib import Path
+
+from alembic import op
+
+revision = "0016"
+down_revision = "0015"
+
+
+def upgrade() -> None:
+    driver = op.get_bind().connection.driver_connection
+    assert driver
+    driver.execute(Path(__file__).with_suffix(".sql").read_text())
