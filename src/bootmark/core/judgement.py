@@ -185,7 +185,7 @@ MODEL_ERROR = 0.08
 2026-11-26."""
 WITHIN_BLOCK = 15.0
 """degree-days C. Between the plants of a block that come to a stage, one standard deviation. Judgement, 2026-11-26."""
-WIDE_ERROR, LEAST_ERROR = 0.25, 0.01
+WIDE_ERROR, LEAST_ERROR = 0.12, 0.01
 """share. Of a model's sums, where sightings alone are to tell how far a year was off, and the least error of what they tell. Judgement,
 2026-11-26."""
 NO_PAST_YEAR = 1.5
