@@ -77,13 +77,16 @@ class LeaveIt(unittest.TestCase):
             self.assertEqual(decide(finding, replace(many(20), **{field: most})).kind, "leave")
         self.assertEqual(decide(replace(MITE, activity="finished"), many(20)).kind, "act now", "live ones were counted")
 
-    def test_too_late_for_this_generation(self) -> None:
+    def test_what_is_at_work_is_not_too_late_while_anything_reaches_it(self) -> None:
         maggot = Finding("cabbage-maggot", "named", 0.9, True, "active")
         closed = {name: (dt.date(2026, 5, 1), dt.date(2026, 5, 20)) for name in ("covers", "nematodes-root", "spinosad-drench")}
         stage = StageNow({"pupa": 0.9, "larva": 0.1}, TODAY, (dt.date(2026, 5, 1), dt.date(2026, 5, 20)), windows=closed)
-        decision = decide(maggot, Sample("plant", (1,) * 15 + (0,) * 5, (), "proportion"), stage, crop=CropState("cabbage"))
-        self.assertEqual(decision.kind, "leave")
-        self.assertEqual(decision.headline.kind, Says.CALL_LATE)
+        sample = Sample("plant", (1,) * 15 + (0,) * 5, (), "proportion")
+        decision = decide(maggot, sample, stage, crop=CropState("cabbage", days_to_harvest=60))
+        self.assertEqual(decision.kind, "act now")
+        offered = {choice.control for choice in decision.choices if choice.offered}
+        self.assertIn("spinosad-drench", offered)
+        self.assertNotIn("nematodes-root", offered, "they kill young maggots, which were due in May")
 
 
 class LookFirst(unittest.TestCase):
@@ -129,11 +132,11 @@ class Act(unittest.TestCase):
         near = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", days_to_harvest=5)).choices}
         self.assertFalse(near["chlorantraniliprole"].offered)
         self.assertTrue(near["pick-beetles"].offered)
-        bloom = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", in_flower=True)).choices}
+        bloom = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", 60, in_flower=True)).choices}
         self.assertEqual(bloom["spinosad"].reason.kind, Says.CONTROL_BEES)
 
     def test_cautions_come_with_every_control(self) -> None:
-        decision = decide(sample=many(12))
+        decision = decide(sample=many(12), crop=CropState("raspberry", days_to_harvest=60))
         self.assertEqual(decision.cautions[0], call.LABEL_FIRST)
         cautions = [caution.facts.get("caution") for caution in decision.cautions]
         self.assertIn("The label is the law: crop, rate, number and harvest interval.", cautions)

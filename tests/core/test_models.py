@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from scipy.stats import norm
 
 from bootmark.core import judgement
-from bootmark.core.catalogue import default
+from bootmark.core.catalogue import default, loader
 from bootmark.core.catalogue.model import Event, Heat
 from bootmark.core.meanings import BiofixKind, WindowClosed
 from bootmark.core.season import phenology, shares, weather
@@ -55,6 +55,12 @@ class Quantiles(unittest.TestCase):
         for agent in MODELLED:
             for event in agent.heat.events if agent.heat else ():
                 self.assertNotRegex(event.name, r"\d", agent.id)
+
+    def test_no_text_of_the_catalogue_tells_heat_in_a_unit_of_its_own(self) -> None:
+        """Units are the farm's: a sum that stands in a sentence can't be turned into them."""
+        for path in sorted(loader.HERE.rglob("*.toml")):
+            if path.name not in ("lives.toml", "crop_heat.toml", "sources.toml"):
+                self.assertNotRegex(path.read_text("utf-8"), r"degree-days|DD [CF]\b", path.name)
 
     def test_every_model_states_its_error_and_where_it_holds(self) -> None:
         for agent in MODELLED:

@@ -3,14 +3,16 @@
 import datetime as dt
 import unittest
 import uuid
+from dataclasses import replace
 from typing import Any
+from unittest import mock
 
 from bootmark.core.season import offset
 from bootmark.core.season.offset import YearOff
 from bootmark.services.base.command import Refused
 from bootmark.services.scouting import picking
 from bootmark.services.seasons import crop_stages, forecasts, offsets, unready
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import calls, protection
 from bootmark.services.weather import blocks as block_weather
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, DecisionRow, Farm, TreatmentRow
@@ -83,6 +85,25 @@ class Picking(DatabaseTest):
             self.assertEqual(calls.crop_state(session, farm, row, TODAY).days_to_harvest, 0)
             row.harvest_from = TODAY - dt.timedelta(days=300)
             self.assertIsNone(calls.crop_state(session, farm, row, TODAY).days_to_harvest)
+
+    def test_what_was_done_stands_until_its_days_are_over_or_rain_ends_it(self) -> None:
+        where = block(harvest_from="2026-08-20")
+        send("application.record", application(called(where)), uuid.uuid4())
+        name = f"P {where}"
+        with farm_session(FARM) as session:
+            farm = session.get_one(Farm, FARM)
+            for later, stands in ((0, True), (9, True), (11, False)):
+                rows = protection.standing(session, farm, catalogue, TODAY + dt.timedelta(days=later))
+                self.assertEqual(name in {row.block for row in rows}, stands, later)
+            mine = next(row for row in protection.standing(session, farm, catalogue, TODAY) if row.block == name)
+            self.assertEqual((mine.done, mine.until, mine.washed), (TODAY, TODAY + dt.timedelta(days=10), False))
+            record = block_weather.record_of(session, farm, session.get_one(Block, (FARM, where)))
+            assert record
+            soaked = replace(record, rain={TODAY + dt.timedelta(days=1): 30.0})
+            with mock.patch.object(block_weather, "record_of", return_value=soaked):
+                washed = protection.standing(session, farm, catalogue, TODAY + dt.timedelta(days=3))
+            mine = next(row for row in washed if row.block == name)
+            self.assertEqual((mine.until, mine.washed, mine.measured), (TODAY + dt.timedelta(days=1), True, False))
 
     def test_repeats_stop_before_the_harvest(self) -> None:
         soon, far = (called(block(harvest_from=on), "insecticidal-soap") for on in ("2026-06-24", "2026-08-20"))

@@ -235,6 +235,8 @@ LEAST_GAP_DAYS = 3
 """days. Between two treatments of a programme, at least. Judgement, 2026-11-23."""
 UNKNOWN_GAP_DAYS = 7
 """days. Between two uses of what is sprayed, where its label's days are not known. Common practice, 2026-11-26."""
+LONGEST_STANDING = 90
+"""days. Back from which a treatment may still be at work. Judgement, 2026-11-26."""
 WASHED_OFF_MM = 25.0
 """mm. Of rain or water from overhead that wash off what lies on a leaf. Common practice, 2026-11-26."""
 MOST_GAP_DAYS = 21

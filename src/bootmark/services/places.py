@@ -25,6 +25,7 @@ class SaveStation(Command, kind="station.save", roles=KEEPERS):
     latitude: Annotated[float, Number(-90, 90, "degrees")]
     longitude: Annotated[float, Number(-180, 180, "degrees")]
     elevation: Annotated[float, Number(-500, 6000, "m")]
+    wind_height: Annotated[float, Number(0.5, 100, "m")] = 2.0
     offset_minutes: Annotated[int, Number(-720, 840, "minutes", whole=True)]
     url: Annotated[str, Text(300, needed=False)] = ""
     kind: Annotated[str, Choice(STATION_KINDS, fallback=StationKind.OUTDOOR)] = StationKind.OUTDOOR

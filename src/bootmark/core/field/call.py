@@ -343,7 +343,8 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []
     closed = [span for span in spans if span and today and span[1] < today]
     in_hand = finding.activity == Activity.ACTIVE or finding.stages & set(agent.feeds)
-    if closed and len(closed) == len(spans) and not in_hand:
+    all_late = bool(case.choices) and all(choice.reason.kind == Says.CONTROL_LATE for choice in case.choices)
+    if closed and len(closed) == len(spans) and (all_late or not in_hand):
         last = max(span[1] for span in closed)
         case.against.append(says(Says.STAGE_OVER, on=last))
         case.change.append(says(Says.YOUNG_AGAIN))

@@ -204,6 +204,7 @@ def _hourly(session: Session, station: Station, first: dt.datetime, hours: int) 
         [row.rain for row in rows],
         station.latitude,
         station.longitude,
+        station.wind_height,
     )
 
 

@@ -23,6 +23,7 @@ class Station(Head, Base):
     latitude: Mapped[float]
     longitude: Mapped[float]
     elevation: Mapped[float]
+    wind_height: Mapped[float] = mapped_column(server_default="2")
     offset_minutes: Mapped[int]
     url: Mapped[str]
     heard_at: Mapped[dt.datetime | None]

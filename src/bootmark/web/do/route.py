@@ -18,7 +18,7 @@ from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState
 from bootmark.services.scouting import picking
 from bootmark.services.scouting.stops import child
-from bootmark.services.treatment import calls, timing
+from bootmark.services.treatment import calls, protection, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
 from bootmark.web.guard import ask_who, db, member, now, on_farm, the_farm
@@ -39,6 +39,7 @@ def page() -> str:
         later=later,
         late=[entry for entry in planned if entry.late],
         no_picking=_no_picking(),
+        standing=protection.standing(db(), the_farm(), g.catalogue, now().date()),
         local=zone(the_farm()),
         may=member().role in SIGNERS,
     )

@@ -1,4 +1,4 @@
-"""What was accepted of a model's sums on a farm."""
+"""What was accepted of a model's sums on a farm; the height at which a station measures its wind."""
 
 from pathlib import Path
 

@@ -1,0 +1,65 @@
+"""What was done and still protects, by block: until its days are over, or rain has washed it off."""
+
+import datetime as dt
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from bootmark.core import judgement
+from bootmark.core.catalogue import Catalogue
+from bootmark.core.season import programme
+from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.stamp import Topic
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Application, Farm, TreatmentRow
+from bootmark.store.rows import of_farm
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A material that was brought out. until: the last day on which it still works; washed: whether rain ended it before its days; measured:
+    whether its rain was measured on every day since."""
+
+    block: str
+    agent: str
+    name: str
+    done: dt.date
+    until: dt.date
+    washed: bool
+    measured: bool
+
+
+_kept: memo.Kept[list[Standing]] = memo.Kept(64)
+
+
+def standing(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> list[Standing]:
+    """Materials that still work on a day, or that rain ended before their days were over, the newest first."""
+    rests_on = (Topic.TREATMENT, *block_weather.READ)
+    return stamp.while_standing(session, _kept, rests_on, (catalogue.hash, day), lambda: _read(session, farm, catalogue, day))
+
+
+def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> list[Standing]:
+    since = dt.datetime.combine(day - dt.timedelta(days=judgement.LONGEST_STANDING), dt.time(), dt.UTC)
+    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
+    rows = session.execute(
+        of_farm(Application, Application.finished_at, TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control)
+        .join(TreatmentRow, joined)
+        .where(Application.finished_at > since)
+        .order_by(Application.finished_at.desc())
+    )
+    by_id = {block.id: block for block in ground.blocks(session)}
+    stands = []
+    for row in rows:
+        control, block = catalogue.agent(row.agent).control(row.control), by_id[row.block_id]
+        done = row.finished_at.astimezone(zone(farm)).date()
+        lasts = done + dt.timedelta(days=control.lasts_days)
+        if not control.sprayed or control.lasts_days < 2 or lasts < day:
+            continue
+        record = block_weather.record_of(session, farm, block)
+        days = [done + dt.timedelta(days=n) for n in range(1, (day - done).days + 1)]
+        rain = [record.rain.get(date) if record else None for date in days]
+        kept = programme.protected_days(control, [fallen or 0.0 for fallen in rain])
+        until = done + dt.timedelta(days=kept)
+        stands.append(Standing(block.name, row.agent, control.name, done, until, until < lasts, None not in rain))
+    return stands
