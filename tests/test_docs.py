@@ -1,6 +1,7 @@
 """Docs that are generated from code stay so: ./bootmark test says when one has to be written anew."""
 
 import json
+import math
 import os
 import re
 import unittest
@@ -9,16 +10,19 @@ from pathlib import Path
 
 from assets import digest
 from bootmark.core.catalogue import default
+from bootmark.core.catalogue.lives import lives
 from bootmark.core.field import identify
+from bootmark.core.season import growth
 from bootmark.say import coverage
 from bootmark.services.kinds import KINDS
 from bootmark.store import models, versions  # noqa: F401 - registers the tables
 from bootmark.store.base import Base
 from bootmark.web.guard import POLICY
+from tests.core.test_growth import RATES, hours
 
 PAGE = Path(__file__).resolve().parents[1] / "docs" / "commands.md"
 SCHEMA = PAGE.with_name("commands.schema.json")
-COVERAGE, LISTED = PAGE.with_name("coverage.md"), PAGE.with_name("listed.md")
+COVERAGE, LISTED, GROWTH = (PAGE.with_name(name) for name in ("coverage.md", "listed.md", "growth.md"))
 
 
 def generated() -> str:
@@ -72,6 +76,27 @@ ROW = re.compile(r"^\| ([a-z ]+) \| .*?([0-9.]+) \| ([0-9.]+) \| ([0-9.]+) \|$",
 SHORT = {"mite": "two-spotted-spider-mite", "thrips": "western-flower-thrips", "water shortage": "water-shortage"}
 
 
+def growth_page() -> str:
+    """Rates of increase as ours stand beside those that are remembered."""
+    lines = [
+        "# How fast they grow",
+        "",
+        "Written by `BOOTMARK_WRITE_DOCS=1 ./bootmark test tests.test_docs`. Intrinsic rates of increase a day at a steady temperature: ours,",
+        "simulated from `core/catalogue/lives.toml`, beside what is remembered of published life tables (`tests/core/test_growth.py`).",
+        "",
+        "| pest | on | 20 °C | 25 °C | 30 °C | days to double at 25 °C | rests on |",
+        "|---|---|---|---|---|---|---|",
+    ]
+    for (agent, crop), by_temp in RATES.items():
+        doubling = {temp: growth.project(agent, 1.0, hours(temp), crop=crop).doubling for temp in (20, 25, 30)}
+        rates = {temp: math.log(2) / days for temp, days in doubling.items()}
+        told = {temp: f" ({low:.2f} to {high:.2f})" for temp, (low, high) in by_temp.items()}
+        cells = " | ".join(f"{rates[temp]:.2f}{told.get(temp, '')}" for temp in rates)
+        entry = default().agent(agent)
+        lines.append(f"| {entry.name} | {crop or 'any'} | {cells} | {doubling[25]:.1f} | {lives()[agent].source} |")
+    return "\n".join([*lines, ""])
+
+
 class Docs(unittest.TestCase):
     def test_the_worked_example_is_what_the_core_computes(self) -> None:
         catalogue = default()
@@ -91,10 +116,12 @@ class Docs(unittest.TestCase):
             SCHEMA.write_text(schemas())
             COVERAGE.write_text(coverage.page(default()))
             LISTED.write_text(coverage.listed(default()))
+            GROWTH.write_text(growth_page())
         self.assertEqual(PAGE.read_text(), generated())
         self.assertEqual(SCHEMA.read_text(), schemas())
         self.assertEqual(COVERAGE.read_text(), coverage.page(default()))
         self.assertEqual(LISTED.read_text(), coverage.listed(default()))
+        self.assertEqual(GROWTH.read_text(), growth_page())
 
     def test_the_committed_style_was_built_from_its_sources(self) -> None:
         self.assertEqual(digest.NOTE.read_text().strip(), digest.digest(), "run ./bootmark assets and commit what it changes")

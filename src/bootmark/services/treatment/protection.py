@@ -18,8 +18,11 @@ from bootmark.store.rows import of_farm
 
 @dataclass(frozen=True)
 class Standing:
-    """A material that was brought out. until: the last day on which it still works; washed: whether rain ended it before its days; measured:
-    whether its rain was measured on every day since."""
+    """A material that was brought out.
+
+    until: the last day on which it still works; washed: whether rain ended it before its days; measured: whether its rain was measured on
+    every day since.
+    """
 
     block: str
     agent: str
