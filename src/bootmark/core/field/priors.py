@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, turned
-from bootmark.core.meanings import Direction
+from bootmark.core.meanings import AgentKind, Direction
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import SEEN, Case
 
@@ -45,6 +45,10 @@ def living_on(plant: Plant, catalogue: Catalogue) -> tuple[Agent, ...]:
         return catalogue.on(plant.crop)
     kin = _crops_of(plant.family, catalogue)
     return tuple(agent for agent in catalogue.agents.values() if _lives_on(agent, plant, kin))
+
+
+APART = (AgentKind.BENEFICIAL, AgentKind.NORMAL)
+"""Kinds of agents whose members are unlike each other but for what follows from them."""
 
 
 def guessed(plant: Plant, catalogue: Catalogue) -> Message | None:
@@ -134,8 +138,11 @@ def _standing(plant: Plant, place: str, catalogue: Catalogue) -> tuple[float, ..
 
 
 def _shares(agents: Sequence[Agent], chances: Sequence[float], catalogue: Catalogue) -> list[float]:
-    """What each agent's chance is lowered to, so that a kind is hardly more usual on a plant for having many members with entries."""
-    keys = [catalogue.key_of(agent.id) for agent in agents]
+    """What each agent's chance is lowered to, so that a kind is hardly more usual on a plant for having many members with entries.
+
+    Helpers and what is normal are not one thing under many names: each is as usual as it is.
+    """
+    keys = [agent.id if agent.kind in APART else catalogue.key_of(agent.id) for agent in agents]
     total: dict[str, float] = {}
     most: dict[str, float] = {}
     for key, chance in zip(keys, chances, strict=True):
