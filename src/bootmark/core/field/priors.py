@@ -160,7 +160,8 @@ def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
         odds.append(standing * factor)
         seasons.append(season)
         usual_chance.append(odds[-1] / (1 + odds[-1]))
-    scale = min(1.0, judgement.MEAN_CAUSES / max(1e-9, math.fsum(usual_chance)))
+    harmful = math.fsum(chance for agent, chance in zip(agents, usual_chance, strict=True) if agent.kind not in APART)
+    scale = min(1.0, judgement.MEAN_CAUSES / max(1e-9, harmful))
     answers = []
     for agent, own, season in zip(agents, odds, seasons, strict=True):
         factor, weather = _weather(agent, case)
@@ -169,8 +170,8 @@ def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
         if past:
             factor *= 1 + min(past, judgement.HISTORY_CAP)
             reasons.append(says(Says.HISTORY, Direction.FOR, times=past))
-        # What can hurt is as usual as it is, however much else may live there.
-        whole = own * (1.0 if agent.hurts else scale) * factor
+        # What can hurt, what helps and what is normal is as usual as it is, however many pests may live there.
+        whole = own * (1.0 if agent.hurts or agent.kind in APART else scale) * factor
         answers.append(Prior(whole / (1 + whole), tuple(reasons)))
     return tuple(answers)
 
