@@ -23,7 +23,7 @@ from numpy.typing import NDArray
 
 from bootmark.core import judgement
 from bootmark.core.catalogue import Heat, default
-from bootmark.core.catalogue.model import Event
+from bootmark.core.catalogue.heat import Event
 from bootmark.core.meanings import BiofixKind
 from bootmark.core.season import degree_days, phenology
 from bootmark.core.season.ahead import Weather

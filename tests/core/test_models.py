@@ -11,9 +11,9 @@ from scipy.stats import norm
 
 from bootmark.core import judgement
 from bootmark.core.catalogue import default, loader
-from bootmark.core.catalogue.model import Event, Heat
+from bootmark.core.catalogue.heat import Event, Heat
 from bootmark.core.meanings import BiofixKind, WindowClosed
-from bootmark.core.season import phenology, shares, weather
+from bootmark.core.season import openings, phenology, shares, weather
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.phenology import Season
 from tests.core.test_season import year
@@ -157,10 +157,10 @@ class Windows(unittest.TestCase):
             assert agent.heat
             whole = season(agent.id, dt.date(2026, 4, 20) if agent.heat.month_day is None else NEW_YEAR)
             for control in agent.controls:
-                every = phenology.spans(whole, control, agent.heat)
+                every = openings.spans(whole, control, agent.heat)
                 self.assertNotIn(whole.dates[-1], [last for _, last in every], (agent.id, control.id))
                 if control.stages and not every:
-                    self.assertIsNotNone(phenology.why_closed(whole, control, agent.heat, after=NEW_YEAR), (agent.id, control.id))
+                    self.assertIsNotNone(openings.why_closed(whole, control, agent.heat, after=NEW_YEAR), (agent.id, control.id))
 
     def test_a_place_without_winter_has_no_dates_from_a_model_that_counts_on_one(self) -> None:
         moth = default().agent("codling-moth")
@@ -168,19 +168,19 @@ class Windows(unittest.TestCase):
         hot = season("codling-moth", dt.date(2026, 3, 1), warmer=18.0)
         control = moth.control("pick-up-fruit")
         self.assertFalse(hot.chilled)
-        self.assertEqual(phenology.why_closed(hot, control, moth.heat, after=NEW_YEAR), WindowClosed.NO_CHILL)
+        self.assertEqual(openings.why_closed(hot, control, moth.heat, after=NEW_YEAR), WindowClosed.NO_CHILL)
         cold = season("codling-moth", dt.date(2026, 6, 20), warmer=-11.0)
-        self.assertEqual(phenology.why_closed(cold, control, moth.heat, after=NEW_YEAR), WindowClosed.NOT_HERE)
+        self.assertEqual(openings.why_closed(cold, control, moth.heat, after=NEW_YEAR), WindowClosed.NOT_HERE)
         usual = season("codling-moth", dt.date(2026, 5, 10))
-        self.assertEqual(phenology.why_closed(usual, control, moth.heat, after=dt.date(2026, 12, 1)), WindowClosed.PAST)
+        self.assertEqual(openings.why_closed(usual, control, moth.heat, after=dt.date(2026, 12, 1)), WindowClosed.PAST)
 
     def test_generations_that_run_together_have_no_dates(self) -> None:
         moth = default().agent("diamondback-moth")
         assert moth.heat
         warm = season("diamondback-moth", dt.date(2026, 3, 1), warmer=12.0)
         control = moth.control("bt-kurstaki")
-        self.assertEqual(phenology.why_closed(warm, control, moth.heat, after=dt.date(2026, 9, 1)), WindowClosed.OVERLAP)
-        self.assertIsNone(phenology.window(warm, control, moth.heat, after=dt.date(2026, 9, 1)))
+        self.assertEqual(openings.why_closed(warm, control, moth.heat, after=dt.date(2026, 9, 1)), WindowClosed.OVERLAP)
+        self.assertIsNone(openings.window(warm, control, moth.heat, after=dt.date(2026, 9, 1)))
 
     def test_an_event_that_winter_stopped_holds_no_window_open(self) -> None:
         maggot = default().agent("cabbage-maggot")
@@ -188,7 +188,7 @@ class Windows(unittest.TestCase):
         colder = (season("cabbage-maggot", dt.date(2026, 3, 1), warmer=-degrees / 2) for degrees in range(20))
         low, high = judgement.EVENT_SPAN
         cold = next(course for course in colder if low < course.passed["autumn-flight"][-1] < high)
-        self.assertLess(max(last for _, last in phenology.spans(cold, maggot.control("covers"), maggot.heat)), dt.date(2026, 11, 1))
+        self.assertLess(max(last for _, last in openings.spans(cold, maggot.control("covers"), maggot.heat)), dt.date(2026, 11, 1))
 
 
 class Errors(unittest.TestCase):

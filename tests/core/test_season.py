@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from bootmark.core.catalogue import default
 from bootmark.core.messages import Says
-from bootmark.core.season import degree_days, gaps, phenology, programme, windows
+from bootmark.core.season import degree_days, gaps, openings, phenology, programme, windows
 from bootmark.core.season.ahead import Weather
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.spells import spells
@@ -86,8 +86,8 @@ class Forecast(unittest.TestCase):
         assert MOTH.heat
         with self.assertRaisesRegex(ValueError, "no weather for 10 May 2026"):
             phenology.forecast(MOTH.heat, year(2025), BIOFIX, past_years=[year(2024)], as_of=BIOFIX)
-        with self.assertRaisesRegex(ValueError, "no past year"):
-            season(past=())
+        # Without a past year it ends with what is known.
+        self.assertEqual(season(past=()).dates[-1], dt.date(2026, 6, 19))
 
     def test_a_leap_day_in_the_past_is_borne(self) -> None:
         leap = Weather(tuple(dt.date(2024, 1, 1) + dt.timedelta(days=n) for n in range(366)), np.full(366, 5.0), np.full(366, 20.0))
@@ -98,8 +98,8 @@ class StageWindows(unittest.TestCase):
     def test_a_control_bound_to_hatching_ends_before_the_larvae_do(self) -> None:
         outlook = season()
         assert MOTH.heat
-        bound = phenology.window(outlook, MOTH.control("granulovirus"), MOTH.heat, after=dt.date(2026, 6, 1))
-        loose = phenology.window(outlook, MOTH.control("pick-up-fruit"), MOTH.heat, after=dt.date(2026, 6, 1))
+        bound = openings.window(outlook, MOTH.control("granulovirus"), MOTH.heat, after=dt.date(2026, 6, 1))
+        loose = openings.window(outlook, MOTH.control("pick-up-fruit"), MOTH.heat, after=dt.date(2026, 6, 1))
         assert bound and loose
         self.assertLess(bound[1], loose[1])
         # The trade's rule for first hatch is 250 DD F (138.9 C) after the biofix; memory, no source.
@@ -108,12 +108,12 @@ class StageWindows(unittest.TestCase):
 
     def test_the_window_that_a_day_decides_leads(self) -> None:
         outlook = season()
-        leading = phenology.leading_window(outlook, MOTH, after=dt.date(2026, 6, 1))
+        leading = openings.leading_window(outlook, MOTH, after=dt.date(2026, 6, 1))
         assert leading
         self.assertTrue(leading[0].at_events)
         self.assertGreaterEqual(leading[1][1], dt.date(2026, 6, 1))
-        self.assertIsNone(phenology.leading_window(outlook, MOTH, after=dt.date(2026, 12, 31)))
-        self.assertIsNone(phenology.leading_window(outlook, default().agent("pear-psylla"), after=dt.date(2026, 6, 1)))
+        self.assertIsNone(openings.leading_window(outlook, MOTH, after=dt.date(2026, 12, 31)))
+        self.assertIsNone(openings.leading_window(outlook, default().agent("pear-psylla"), after=dt.date(2026, 6, 1)))
 
 
 def hours(count: int = 48, **column: float | list[float]) -> windows.Hourly:

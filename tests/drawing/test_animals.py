@@ -12,8 +12,8 @@ from xml.etree import ElementTree
 
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.drawn import TOLD, Drawn, Pattern, differing, read
-from bootmark.core.catalogue.model import STAGES
 from bootmark.core.catalogue.reader import CatalogueError
+from bootmark.core.catalogue.shapes import STAGES
 from bootmark.drawing import callouts, stages, svg
 from bootmark.say import tongue
 from bootmark.say.drawn import colour_name, described

@@ -8,7 +8,7 @@ import numpy as np
 
 from bootmark.core.catalogue import default
 from bootmark.core.meanings import WindowClosed
-from bootmark.core.season import degree_days, phenology, windows
+from bootmark.core.season import degree_days, openings, phenology, windows
 from bootmark.core.season.ahead import Weather
 
 FARMS = (
@@ -68,9 +68,9 @@ class Grid(unittest.TestCase):
                         self.assertEqual(known, sorted(known), event.id)
                     self.assertLess(season.on(season.dates[-1]).get("adult", 0.0) if heat.winter_stage not in ("", "adult") else 0.0, 0.35)
                     for control in (control for control in agent.controls if control.stages):
-                        every = phenology.spans(season, control, heat)
+                        every = openings.spans(season, control, heat)
                         self.assertNotIn(season.dates[-1], [last for _, last in every], control.id)
-                        closed = phenology.why_closed(season, control, heat, after=season.dates[0])
+                        closed = openings.why_closed(season, control, heat, after=season.dates[0])
                         self.assertEqual(closed is None, bool(every), control.id)
                         reasons[closed] += 1
         self.assertGreater(reasons[None], 500)

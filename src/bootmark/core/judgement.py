@@ -32,7 +32,7 @@ TELLS_APART = 0.25
 KIND_OF_MANY = 1.5
 """factor. All members of a kind together are on a plant at most so many times as often as its most usual one. Judgement, 2026-11-26."""
 MEAN_CAUSES = 1.5
-"""agents. That do harm, on average, on a plant that caught the eye; where a list adds up to more, the odds of all of them are lowered alike.
+"""agents. That do harm, on average, on a plant that caught the eye; where a list adds up to more, the odds of them all are lowered alike.
 Judgement, 2026-11-26."""
 OUT_OF_SEASON = 0.15
 """factor. How much rarer an agent is outside its months. Judgement, 2026-11-23."""

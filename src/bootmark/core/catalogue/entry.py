@@ -5,14 +5,13 @@ none, that of the file. A control that stands in controls.toml takes from there 
 same on every pest: group, cautions, skill, tools.
 """
 
-import math
-from collections.abc import Callable, Mapping
-from dataclasses import replace
+from collections.abc import Mapping
 from typing import Any
 
-from bootmark.core import judgement, units
+from bootmark.core import judgement
 from bootmark.core.catalogue import hosts as plant_hosts
 from bootmark.core.catalogue import model
+from bootmark.core.catalogue.heat import read_heat
 from bootmark.core.catalogue.hosts import with_shared
 from bootmark.core.catalogue.model import (
     Agent,
@@ -20,8 +19,6 @@ from bootmark.core.catalogue.model import (
     Control,
     Crop,
     Enemy,
-    Event,
-    Heat,
     Look,
     LookAlike,
     NominalThreshold,
@@ -30,104 +27,10 @@ from bootmark.core.catalogue.model import (
     Sign,
 )
 from bootmark.core.catalogue.reader import Reader, nearest
-from bootmark.core.meanings import MATERIALS, AgentKind, BiofixKind, ControlKind, Measure, Spared, Work
+from bootmark.core.catalogue.shapes import STAGES
+from bootmark.core.meanings import MATERIALS, AgentKind, ControlKind, Measure, Spared, Work
 
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
-ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
-
-
-def _chained(reader: Reader, degree_days: Callable[[float], float]) -> list[Event]:
-    """Events from durations: each stage begins when those before it have passed, generation after generation.
-
-    Durations of one animal add up, and so do their variances.
-    """
-    rows = reader.rows("stages")
-    generations = int(reader.number("generations"))
-    if not 1 <= generations <= len(ORDINALS):
-        raise reader.fail(f"'generations' must be from 1 to {len(ORDINALS)}")
-    at, variance, events = degree_days(reader.number("first", 0.0)), degree_days(reader.number("first_spread")) ** 2, []
-    for ordinal in ORDINALS[:generations]:
-        for row in rows:
-            stage = row.one_of("stage", model.STAGES)
-            name = f"Half are {row.text('name')}, {ordinal} generation"
-            events.append(Event(f"{ordinal}-{row.text('id')}", name, at, variance**0.5, stage, row.source()))
-            at += degree_days(row.number("heat"))
-            variance += degree_days(row.number("spread")) ** 2
-            row.done()
-    # Beyond these generations run into each other: no one can tell them apart.
-    return [*events, Event("mixed", "Generations run together", at, variance**0.5, "over", reader.source())]
-
-
-def _by_generation(events: list[Event]) -> list[Event]:
-    """Events with their generation: it is the next where a younger stage follows an older one."""
-    generation, numbered = 0, list[Event]()
-    for before, event in zip([None, *events], events, strict=False):
-        older = (*model.STAGES, "over").index(before.stage) if before else -1
-        generation += (*model.STAGES, "over").index(event.stage) < older
-        numbered.append(replace(event, generation=generation))
-    return numbered
-
-
-def _heat(reader: Reader) -> Heat:
-    unit = reader.one_of("unit", ("C", "F"))
-
-    def degree_days(value: float) -> float:
-        return value if unit == "C" else units.difference_celsius(value)
-
-    def temperature(value: float | None) -> float | None:
-        return value if value is None or unit == "C" else units.celsius(value)
-
-    events = _chained(reader, degree_days) if "stages" in reader.table else []
-    for row in reader.rows("events") if not events else ():
-        at, spread = degree_days(row.number("at")), degree_days(row.number("spread"))
-        share = judgement.QUANTILES[row.one_of("mark", tuple(judgement.QUANTILES))]
-        stage = row.one_of("stage", (*model.STAGES, "over"))
-        events.append(Event(row.text("id"), row.text("name"), at, spread, stage, row.source(), share))
-        row.done()
-    if [event.middle for event in events] != sorted(event.middle for event in events):
-        raise reader.fail("events must stand in the order in which half have come to them")
-    if events and events[-1].stage != "over":
-        events.append(Event("gone", "Dead or gone", math.inf, 1.0, "over", reader.source()))
-    events = _by_generation(events)
-    lower, upper = temperature(reader.number("lower")), temperature(reader.number("upper", None))
-    if lower is None or (upper is not None and upper <= lower):
-        raise reader.fail("'upper' must be above 'lower'")
-    month_day = reader.words("month_day", [])
-    catch, winter = reader.words("catch", [2, 10]), reader.words("winter_after", [])
-    code = reader.number("crop_code", None)
-    egg, before = reader.number("egg", None), reader.number("adult_before_eggs", None)
-    heat = Heat(
-        lower=lower,
-        upper=upper,
-        method=reader.text("method", "single_sine"),
-        cutoff=reader.text("cutoff", "horizontal"),
-        biofix=reader.member("biofix", BiofixKind),
-        biofix_name=reader.text("biofix_name"),
-        month_day=(int(month_day[0]), int(month_day[1])) if month_day else None,
-        events=tuple(events),
-        egg=degree_days(egg) if egg else None,
-        adult_before_eggs=degree_days(before) if before else None,
-        source=reader.source(),
-        catch=(int(catch[0]), int(catch[1])),
-        crop_code=int(code) if code is not None else None,
-        winter_stage=reader.one_of("winter_stage", (*model.STAGES, ""), ""),
-        winter_after=(int(winter[0]), int(winter[1])) if winter else None,
-        winter_below=reader.number("winter_below", None),
-        catch_least=int(reader.number("catch_least", 1)),
-        catch_nights=int(reader.number("catch_nights", 0)),
-        error=reader.number("error") if events else judgement.MODEL_ERROR,
-        region=reader.text("region") if events else "",
-    )
-    if heat.biofix == BiofixKind.CROP and heat.crop_code is None:
-        raise reader.fail("a biofix by the crop needs its 'crop_code'")
-    if bool(heat.winter_stage) != bool(heat.winter_after):
-        raise reader.fail("'winter_stage' and 'winter_after' belong together")
-    if events and all(event.stage not in (heat.winter_stage, "over") for event in events[-2:]):
-        raise reader.fail(f"the year ends as {events[-2].stage}: end it as 'winter_stage' or with an event that is 'over'")
-    if not 0 < heat.error < 0.5:
-        raise reader.fail("'error' is a share between 0 and 0.5")
-    reader.done()
-    return heat
 
 
 def _whole(row: Reader, key: str) -> int | None:
@@ -189,7 +92,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")
-    unknown = set(control.stages) - set(model.STAGES)
+    unknown = set(control.stages) - set(STAGES)
     if unknown:
         raise row.fail(f"unknown stage {', '.join(sorted(unknown))}")
     row.done()
@@ -249,7 +152,7 @@ def span(reader: Reader, months: Any) -> frozenset[int]:
 
 def _life(life: Reader) -> dict[str, Any]:
     where, year = {}, {}
-    for stage in model.STAGES:
+    for stage in STAGES:
         if stage in life.table:
             row = life.sub(stage)
             where[stage], year[stage] = row.text("where", ""), span(row, row.get("months", list))
@@ -337,8 +240,8 @@ def _feeds(top: Reader) -> tuple[str, ...]:
     feeds = top.words("feeds", [])
     if not feeds and top.text("kind") in model.PEST_KINDS:
         raise top.fail('a pest tells which stages feed, for example feeds = ["larva"]')
-    if not set(feeds) <= set(model.STAGES):
-        raise top.fail(f"'feeds' must be of {', '.join(model.STAGES)}")
+    if not set(feeds) <= set(STAGES):
+        raise top.fail(f"'feeds' must be of {', '.join(STAGES)}")
     return feeds
 
 
@@ -385,7 +288,7 @@ def read_agent(
         months=span(top, top.words("months") and list(top.words("months"))),
         favoured=favoured,
         places=_places(top),
-        heat=_heat(top.sub("heat")) if "heat" in raw else None,
+        heat=read_heat(top.sub("heat")) if "heat" in raw else None,
         growth=top.text("growth"),
         sampling=_sampling(top.sub("sampling")) if "sampling" in raw else None,
         thresholds=_thresholds(top, crops),

@@ -14,9 +14,9 @@ from bootmark.core.catalogue.entry import read_agent, span
 from bootmark.core.catalogue.flowering import in_leaf_by_habit
 from bootmark.core.catalogue.hosts import check_rows, with_shared
 from bootmark.core.catalogue.kinds import as_kind, inherit, reported, shares
-from bootmark.core.catalogue.model import HABITS, PARTS, STAGES, Agent, Catalogue, Crop, Look, Sign
+from bootmark.core.catalogue.model import HABITS, PARTS, Agent, Catalogue, Crop, Look, Sign
 from bootmark.core.catalogue.reader import PROVENANCE, CatalogueError, Reader
-from bootmark.core.catalogue.shapes import BY_HABIT, Bears, Keeps, Stand
+from bootmark.core.catalogue.shapes import BY_HABIT, STAGES, Bears, Keeps, Stand
 from bootmark.core.meanings import Place
 
 HERE = Path(__file__).parent

@@ -1,18 +1,16 @@
 """The catalogue as plain values."""
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from statistics import NormalDist
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.drawn import Drawn
+from bootmark.core.catalogue.heat import Heat
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
-from bootmark.core.meanings import UNSPRAYED, AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Work
+from bootmark.core.meanings import UNSPRAYED, AgentKind, ControlKind, Measure, Place, Spared, Work
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
-STAGES = ("egg", "larva", "nymph", "pupa", "adult")
 MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults", "young": "young"}
 BRINGS_UP_YOUNG = ("mammal", "bird", "slug", "spider")
 """Bodies whose nymph is called its young."""
@@ -146,68 +144,6 @@ class LookAlike:
     agent: str
     tell: str
     look: str
-
-
-@dataclass(frozen=True)
-class Event:
-    """A dated event of a heat model.
-
-    at: degree-days C after the biofix at which a share of the animals, `quantile`, have come to it, as the model was published for;
-    spread: one standard deviation between animals of a year, degree-days C; generation: 0 for those that came through the winter.
-    """
-
-    id: str
-    name: str
-    at: float
-    spread: float
-    stage: str
-    source: str
-    quantile: float = 0.5
-    generation: int = 0
-
-    @property
-    def foretold(self) -> bool:
-        """Whether heat brings it; if not, it is where those end up whom the winter kills."""
-        return math.isfinite(self.at)
-
-    @cached_property
-    def middle(self) -> float:
-        """Degree-days C at which half of them have come to it."""
-        return self.at - self.spread * NormalDist().inv_cdf(self.quantile)
-
-
-@dataclass(frozen=True)
-class Heat:
-    """A heat model. Thresholds in degrees C, sums in degree-days C.
-
-    biofix: "date" (month, day), "catch", "seen", "crop" (a BBCH code) or "none"; catch: checks of a trap in a row with a catch, and
-    the most days they span, none where 0; catch_least, catch_nights: how many animals within how many nights make a catch; winter_stage:
-    the stage that stays as it is once it is reached after winter_below (hours of daylight, of the shortening day) where the latitude is
-    known, else after winter_after (month, day in the north): those that come to it earlier go on to another generation; error: share by
-    which its sums are off from year to year and place to place, one standard deviation, beside the spread between animals of one year;
-    region: where it was made or checked.
-    """
-
-    lower: float
-    upper: float | None
-    method: str
-    cutoff: str
-    biofix: BiofixKind
-    biofix_name: str
-    month_day: tuple[int, int] | None
-    events: tuple[Event, ...]
-    egg: float | None
-    adult_before_eggs: float | None
-    source: str
-    catch: tuple[int, int] = (2, 10)
-    crop_code: int | None = None
-    winter_stage: str = ""
-    winter_after: tuple[int, int] | None = None
-    winter_below: float | None = None
-    catch_least: int = 1
-    catch_nights: int = 0
-    error: float = judgement.MODEL_ERROR
-    region: str = ""
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import loader, model, short
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
-from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
+from bootmark.core.catalogue.shapes import STAGES, Bears, Keeps, Stand
 from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Spell, Work
 
 Schema = dict[str, Any]
@@ -45,7 +45,7 @@ def _by_name(names: Iterable[str], value: Schema, says: str = "") -> Schema:
 
 
 def _stages(says: str = "") -> Schema:
-    return _list(_one_of(model.STAGES), says)
+    return _list(_one_of(STAGES), says)
 
 
 def _ref(name: str) -> Schema:
@@ -93,14 +93,14 @@ def _heat(source: Schema) -> Schema:
             "name": TEXT,
             "at": NUMBER,
             "spread": NUMBER,
-            "stage": _one_of((*model.STAGES, "over")),
+            "stage": _one_of((*STAGES, "over")),
             "mark": _one_of(tuple(judgement.QUANTILES)),
         },
         {"source": source},
         "at: the sum for which a work tells it; mark: which share has then come; spread: between animals; in degree-days of `unit`.",
     )
     stage = _table(
-        {"id": TEXT, "name": TEXT, "stage": _one_of(model.STAGES), "heat": NUMBER, "spread": NUMBER},
+        {"id": TEXT, "name": TEXT, "stage": _one_of(STAGES), "heat": NUMBER, "spread": NUMBER},
         {"source": source},
         "How long a stage lasts, in degree-days of `unit`; chained over the generations.",
     )
@@ -108,7 +108,7 @@ def _heat(source: Schema) -> Schema:
         "upper": NUMBER,
         "method": _one_of(("average", "modified_average", "single_sine", "double_sine", "single_triangle", "double_triangle")),
         "cutoff": _one_of(("horizontal", "intermediate", "vertical")), "month_day": _list(WHOLE), "catch": _list(WHOLE),
-        "crop_code": WHOLE, "winter_stage": _one_of(model.STAGES), "winter_after": _list(WHOLE), "egg": NUMBER,
+        "crop_code": WHOLE, "winter_stage": _one_of(STAGES), "winter_after": _list(WHOLE), "egg": NUMBER,
         "adult_before_eggs": NUMBER, "events": _list(event), "stages": _list(stage), "generations": WHOLE, "first": NUMBER,
         "first_spread": NUMBER, "source": source, "winter_below": NUMBER, "catch_least": WHOLE, "catch_nights": WHOLE, "error": NUMBER,
         "region": TEXT,
@@ -143,7 +143,7 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
         "look_alikes": _by_name(catalogue.agents, _table({"look": _one_of(catalogue.looks), "tell": TEXT}, {})),
         "life": _table(
             {"winters": TEXT, "generations": TEXT},
-            {**dict.fromkeys(model.STAGES, stage), "winters_as": _one_of(model.STAGES), "source": source},
+            {**dict.fromkeys(STAGES, stage), "winters_as": _one_of(STAGES), "source": source},
         ),
         "controls": _controls(shared),
     }  # fmt: skip
@@ -185,8 +185,8 @@ def rows(of_agent: Schema) -> Schema:
     }  # fmt: skip
     optional = {
         "source": whole["source"], "also": _list(TEXT, "Other names."), "said_wrongly": TEXT, "listed": _list(TEXT), "months": MONTHS,
-        "year": _by_name(model.STAGES, MONTHS, "Months of each stage."), "winters_as": _one_of(model.STAGES), "winters": TEXT,
-        "generations": TEXT, "drawn": _by_name(model.STAGES, {"type": "object"}, "Marks of a stage, as in drawn.toml."),
+        "year": _by_name(STAGES, MONTHS, "Months of each stage."), "winters_as": _one_of(STAGES), "winters": TEXT,
+        "generations": TEXT, "drawn": _by_name(STAGES, {"type": "object"}, "Marks of a stage, as in drawn.toml."),
         **{key: whole[key] for key in short.TAKEN if key != "controls"},
         "controls": {"type": "object", "additionalProperties": {"$ref": "#/$defs/control", "required": ["timing", "success"]}},
     }  # fmt: skip
@@ -202,7 +202,7 @@ def signs(catalogue: Catalogue) -> Schema:
             "not_with": _list(_one_of(catalogue.signs)),
             "mistaken": _one_of(judgement.MISTAKEN, "How easily it is taken for seen where it is not; its look's where left out."),
             "overlooked": _one_of(judgement.OVERLOOKED, "How easily it is overlooked; its look's where left out."),
-            "stage": _one_of(model.STAGES, "The stage of life that is seen with it."),
+            "stage": _one_of(STAGES, "The stage of life that is seen with it."),
             "crops": _list(_one_of((*catalogue.crops, *model.HABITS)), "Crops or habits, the only ones that can show it."),
             "pictures": _one_of(catalogue.agents, "The agent whose `stage` it shows, where its drawing is that animal's."),
         },

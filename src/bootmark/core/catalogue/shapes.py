@@ -2,6 +2,9 @@
 
 from enum import StrEnum
 
+STAGES = ("egg", "larva", "nymph", "pupa", "adult")
+"""Stages of life, in their order."""
+
 
 class Stand(StrEnum):
     """How a plant stands."""

@@ -9,8 +9,8 @@ from pathlib import Path
 from typing import Any
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import STAGES
 from bootmark.core.catalogue.reader import CatalogueError, Reader
+from bootmark.core.catalogue.shapes import STAGES
 
 Table = Mapping[str, Any]
 

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from scipy.special import gammaln, ndtr, stdtrit
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Heat
+from bootmark.core.catalogue.heat import Heat
 from bootmark.core.season import shares
 
 Array = NDArray[np.float64]

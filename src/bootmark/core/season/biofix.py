@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Heat
+from bootmark.core.catalogue.heat import Heat
 from bootmark.core.messages import Fact, Message, Says, says
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.crop_heat import CropHeat
-from bootmark.core.catalogue.model import Event, Heat
+from bootmark.core.catalogue.heat import Event, Heat
 from bootmark.core.meanings import BiofixKind
 from bootmark.core.season import phenology
 from bootmark.core.season.ahead import Weather

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Event
+from bootmark.core.catalogue.heat import Event
 from bootmark.core.meanings import DayKind
 
 Array = NDArray[np.float64]

@@ -14,7 +14,8 @@ from numpy.typing import NDArray
 from scipy.special import ndtri
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Agent, Control, Heat
+from bootmark.core.catalogue.heat import Heat
+from bootmark.core.catalogue.model import Agent, Control
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.programme import least_gap
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Heat
+from bootmark.core.catalogue.heat import Heat
 from bootmark.core.season import anchor
 from bootmark.core.season.anchor import Prior, Sighting
 

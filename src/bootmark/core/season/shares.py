@@ -7,7 +7,7 @@ from numpy.typing import ArrayLike, NDArray
 from scipy.special import ndtr
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import Heat
+from bootmark.core.catalogue.heat import Heat
 
 Array = NDArray[np.float64]
 NOT_YET, OVER = "not yet", "over"

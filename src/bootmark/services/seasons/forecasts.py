@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Agent, Control, Heat
-from bootmark.core.season import biofix, offset, phenology
+from bootmark.core.season import biofix, offset, openings, phenology
 from bootmark.core.season.anchor import Sighting
 from bootmark.core.season.daily import warmed
 from bootmark.core.season.phenology import Season
@@ -249,4 +249,4 @@ def of_block(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.d
 
 
 def window_of(forecast: Season, control: Control, heat: Heat | None, day: dt.date) -> tuple[dt.date, dt.date] | None:
-    return phenology.window(forecast, control, heat, after=day) if heat else None
+    return openings.window(forecast, control, heat, after=day) if heat else None

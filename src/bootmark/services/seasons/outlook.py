@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Control
 from bootmark.core.meanings import WindowClosed
-from bootmark.core.season import killing, phenology
+from bootmark.core.season import killing, openings, phenology
 from bootmark.core.season.daily import same_day
 from bootmark.core.season.killing import Best
 from bootmark.core.season.phenology import Season
@@ -86,8 +86,8 @@ def chances(question: Ask, season: Season, today: dt.date, lasts: int | None) ->
         if control.kind not in TIMED or not control.stages:
             continue
         best = killing.best_days(season, question.agent, control, after=today, lasts_days=lasts)
-        span = phenology.window(season, control, question.agent.heat, after=today) if question.agent.heat else None
-        closed = phenology.why_closed(season, control, question.agent.heat, after=today) if question.agent.heat else None
+        span = openings.window(season, control, question.agent.heat, after=today) if question.agent.heat else None
+        closed = openings.why_closed(season, control, question.agent.heat, after=today) if question.agent.heat else None
         if best or span or closed:
             twice = killing.best_days(season, question.agent, control, after=today, lasts_days=lasts, treatments=2) if best else None
             chances_of.append(Chance(control, best, twice, span if span and span[1] >= today else None, closed))

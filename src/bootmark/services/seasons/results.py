@@ -10,7 +10,7 @@ from sqlalchemy import select, text
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from bootmark.core.season import phenology
+from bootmark.core.season import openings
 from bootmark.core.season.phenology import Season
 from bootmark.services.base import queue
 from bootmark.services.seasons import forecasts
@@ -106,11 +106,11 @@ def keep(session: Session, farm: Farm, question: Ask, day: dt.date, real_now: dt
         return False
     season = forecasts.answer(session, farm, question, day)
     packed, arrays = pack(season) if season else ({}, b"")
-    leading = phenology.leading_window(season, question.agent, after=day) if season else None
+    leading = openings.leading_window(season, question.agent, after=day) if season else None
     row = {
         "key": question.key,
         "day": day,
-        "needs": phenology.near(leading[1] if leading else None, day),
+        "needs": openings.near(leading[1] if leading else None, day),
         "opens": leading[1][0] if leading else None,
         "closes": leading[1][1] if leading else None,
         "facts": packed,

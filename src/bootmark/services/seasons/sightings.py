@@ -8,7 +8,7 @@ from typing import Annotated
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.core.catalogue.model import STAGES
+from bootmark.core.catalogue.shapes import STAGES
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent, Checks, Choice, Count, Day, Note, RecordId
 from bootmark.services.base.handling import Context, handles

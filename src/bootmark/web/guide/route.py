@@ -12,7 +12,8 @@ from bootmark import say
 from bootmark.core.catalogue import guide
 from bootmark.core.catalogue.drawn import differing
 from bootmark.core.catalogue.flowering import YEAR, in_order, months_at
-from bootmark.core.catalogue.model import PARTS, STAGES, Agent, Sign
+from bootmark.core.catalogue.model import PARTS, Agent, Sign
+from bootmark.core.catalogue.shapes import STAGES
 from bootmark.core.catalogue.values import values_of
 from bootmark.core.field import likeliest
 from bootmark.core.field.likeliest import Leaver

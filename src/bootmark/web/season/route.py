@@ -11,7 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark import say
 from bootmark.core import judgement
 from bootmark.core.catalogue import Agent
-from bootmark.core.season import phenology
+from bootmark.core.season import openings
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import seen_stages
 from bootmark.services.base import ground
@@ -142,7 +142,7 @@ def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     if season is None:
         return jsonify({"text": say.line("There is no weather from that day on."), "svg": ""})
     axis = axis_of(question, plain, today)
-    control, span = phenology.leading_window(season, what, after=today) or (None, None)
+    control, span = openings.leading_window(season, what, after=today) or (None, None)
     beside = ribbon.around(today, traps.register(db(), today))
     marks = ribbon.marks_of(question, beside, today, span, ribbon.window_name(control), plain if changed else None)
     title = say.line("{agent} on {block}, what if", agent=what.name, block=where.name)

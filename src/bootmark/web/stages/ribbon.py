@@ -13,7 +13,7 @@ from bootmark import say
 from bootmark.core.catalogue import Control, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.meanings import DayKind
-from bootmark.core.season import phenology
+from bootmark.core.season import openings
 from bootmark.core.season.phenology import Season
 from bootmark.drawing.axes import Axis
 from bootmark.services.base import memo
@@ -143,7 +143,7 @@ def view(
 ) -> dict[str, Any]:
     """Everything that a ribbon's template says of one agent on one block."""
     axis = axis or axis_of(today)
-    control, span = phenology.leading_window(season, ask.agent, after=today) or (None, None)
+    control, span = openings.leading_window(season, ask.agent, after=today) or (None, None)
     coming = next((event for event in season.events if event.p50 and event.p50 >= today), None)
     name = window_name(control)
     title = say.line("{agent} on {block}: {stages} today", agent=ask.agent.name, block=ask.block.name, stages=spoken(season.on(today)))
