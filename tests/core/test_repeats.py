@@ -95,6 +95,16 @@ class Harvest(unittest.TestCase):
         self.assertGreaterEqual(after_picking, 1)
         self.assertLess(tuesday, 1)
 
+    def test_what_stock_eats_keeps_its_own_interval_and_an_unknown_is_no_nought(self) -> None:
+        control = replace(SOAP, harvest_days=3, feed_days=14)
+        self.assertEqual([harvest.wanted_days(control, *uses) for uses in ((True, False), (False, True), (True, True))], [3, 14, 14])
+        unknown = replace(control, feed_days=None)
+        self.assertEqual(harvest.wanted_days(unknown, False, True), judgement.UNKNOWN_HARVEST_DAYS)
+        self.assertEqual([harvest.known(unknown, *uses) for uses in ((True, False), (True, True))], [True, False])
+        self.assertEqual(harvest.wanted_days(control, False, False), 0)
+        pasture = default().crops["pasture"]
+        self.assertTrue(pasture.fed and not pasture.eaten)
+
     def test_once_picking_has_begun_and_none_is_booked_it_is_nought(self) -> None:
         self.assertEqual(harvest.whole_days(dt.date(2026, 6, 20), dt.date(2026, 6, 17)), 0)
         self.assertIsNone(harvest.whole_days(dt.date(2026, 6, 20), None))

@@ -190,9 +190,9 @@ WIDE_ERROR, LEAST_ERROR = 0.12, 0.01
 2026-11-26."""
 NO_PAST_YEAR = 1.5
 """times. A model's error where no past year of the place is known. Judgement, 2026-11-26."""
-QUANTILES = {"first": 0.05, "tenth": 0.1, "half": 0.5, "most": 0.9}
-"""share. Of a population that has come to an event when a work tells it so: the first that a scout sees are not the first of all.
-Judgement, 2026-11-26."""
+QUANTILES = {"first": 0.05, "tenth": 0.1, "half": 0.5, "peak": 0.5, "most": 0.9}
+"""share. Of a population that has come to an event when a work tells it so: the first that a scout sees are not the first of all, and a
+flight peaks when half of it has come. Judgement, 2026-11-26."""
 COLD_MONTH, COLD_DAYS = 15.0, 30
 """degrees C. Mean of the coldest days running, of so many, above which there is no winter for what counts on one. Judgement, 2026-11-26."""
 TENTH = 1.2816

@@ -245,7 +245,7 @@ class CropState:
     """The crop at the time of the call.
 
     days_to_harvest: to the next picking, None where nobody knows; month 0: not known; region: as in Case; on_hold: held after a report;
-    eaten: whether any part of it is, so that what has an interval waits for the day of harvest to be told.
+    eaten, fed: whether any part of it is, by people or by stock, so that what has an interval waits for the day of harvest to be told.
     """
 
     crop: str
@@ -257,6 +257,7 @@ class CropState:
     habit: str = ""
     on_hold: bool = False
     eaten: bool = False
+    fed: bool = False
 
 
 @dataclass(frozen=True)

@@ -20,9 +20,18 @@ TEXTS: dict[Says, Text] = {
         "Tell first when this is picked next, under Farm: it must be kept {wanted} days before.",
     ),
     Says.CONTROL_TOO_MANY: "Too many for a release: above {times:short} times the threshold they outrun it. Bring the numbers down first.",
-    Says.NO_PICKING: "No picking before {before:day}: {control:in_sentence} on {on:day}.",
-    Says.NO_PICKING_UNKNOWN: (
-        "No picking before {before:day}, and later where its label says so: {control:in_sentence} on {on:day}, its interval not known here."
+    Says.NO_PICKING: By(
+        "fed",
+        {"yes": "No picking, cutting or grazing before {before:day}: {control:in_sentence} on {on:day}."},
+        "No picking before {before:day}: {control:in_sentence} on {on:day}.",
+    ),
+    Says.NO_PICKING_UNKNOWN: By(
+        "fed",
+        {
+            "yes": "No picking, cutting or grazing before {before:day}, and later where its label says so: {control:in_sentence} "
+            "on {on:day}, its interval not known here."
+        },
+        "No picking before {before:day}, and later where its label says so: {control:in_sentence} on {on:day}, its interval not known.",
     ),
     Says.PASSES_SOON: Many(
         "days",

@@ -40,6 +40,13 @@ def _whole(row: Reader, key: str) -> int | None:
     return None if number is None else int(number)
 
 
+def _days(row: Reader, key: str) -> int | None:
+    number = row.number(key, None)
+    if number is not None and number < 0:
+        raise row.fail(f"{key!r} is a number of days, or left out where it is not known")
+    return None if number is None else int(number)
+
+
 def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any], crops: Mapping[str, Crop]) -> Control:
     row = top.row("controls", control_id, {**shared.get(control_id, {}), **own.table})
     if "kind" not in row.table:
@@ -89,6 +96,8 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         brings=_spared(row, "brings", row.text("brings")) if "brings" in row.table else None,
         gap_days=_whole(row, "gap_days"),
         season_most=_whole(row, "season_most"),
+        feed_days=_days(row, "feed_days"),
+        plant_back_days=_days(row, "plant_back_days"),
     )
     if kind == ControlKind.CONVENTIONAL and not (control.group and control.cautions):
         raise row.fail("a conventional control needs its resistance group and its cautions")

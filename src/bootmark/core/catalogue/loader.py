@@ -99,6 +99,7 @@ def _crops(raw: Mapping[str, Any]) -> dict[str, Crop]:
             _months(row, "flowers"),
             _months(row, "fruits"),
             row.words("eaten", []),
+            row.get("fed", bool, False),
         )
         row.done()
     return crops

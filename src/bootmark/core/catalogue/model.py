@@ -91,7 +91,7 @@ class Crop:
     leaf, stand, bears, keeps: its leaf's form, how it stands, its fruit and what it keeps below ground, for drawings. shares: the crop
     with which it has all in common that lives there; like: crops of which what lives there is found on it too, less often; lives: agents
     by how usual, where the plant's own row says so. in_leaf, flowers, fruits: months in the temperate north; eaten: its parts that
-    people eat.
+    people eat; fed: whether stock grazes it or is fed with it.
     """
 
     id: str
@@ -112,6 +112,7 @@ class Crop:
     flowers: frozenset[int] = frozenset()
     fruits: frozenset[int] = frozenset()
     eaten: tuple[str, ...] = ()
+    fed: bool = False
 
     def match(self, letters: str) -> int:
         """1 where its name begins with these letters, 2 where a word of any of its names does, 0 where none does."""
@@ -185,7 +186,7 @@ class Control:
     signs that must have been seen; needs_absent: signs that must have been looked for in vain; by_hand: it brings a hand near; final: what
     it takes away does not come back; closed: crops or habits on which it waits for other months; marks: crops that it may mark or burn;
     brings: what a release lets out; gap_days, season_most: days between two of it at least, and how many a season at most, as recalled
-    of labels, none where they are not known.
+    of labels, none where they are not known; feed_days, plant_back_days: likewise before stock grazes or is fed, and before another crop.
     """
 
     id: str
@@ -227,6 +228,8 @@ class Control:
     brings: Spared | None = None
     gap_days: int | None = None
     season_most: int | None = None
+    feed_days: int | None = None
+    plant_back_days: int | None = None
 
     @property
     def sprayed(self) -> bool:

@@ -62,7 +62,7 @@ def _control(source: Schema) -> Schema:
         "brings": _one_of(Spared, "What a release lets out."), "group": {"type": "string"},
         "spares_eggs": FLAG, "repeats": WHOLE, "contact": FLAG, "look_again_days": WHOLE, "success": TEXT, "skill": TEXT,
         "tools": _list(TEXT), "cautions": _list(TEXT), "harvest_days": WHOLE, "reentry_hours": WHOLE,
-        "gap_days": WHOLE, "season_most": WHOLE,
+        "gap_days": WHOLE, "season_most": WHOLE, "feed_days": WHOLE, "plant_back_days": WHOLE,
         "work": _one_of(Work, "What it asks of the hours that it is done in."), "lasts_days": WHOLE, "source": source,
         "months": MONTHS, "not_with": _list(TEXT, "Signs beside which it does harm."), "keeps_out": FLAG,
         "targets": _list(TEXT, "Orders, kinds or agents, the only ones that it works on."),
@@ -230,6 +230,7 @@ def crops(catalogue: Catalogue) -> Schema:
             "flowers": MONTHS,
             "fruits": MONTHS,
             "eaten": _list(TEXT, "Its parts that people eat."),
+            "fed": FLAG,
         },
     )
     return _document("Crops", {"type": "object", "additionalProperties": crop})

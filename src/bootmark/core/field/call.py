@@ -282,7 +282,7 @@ def decide(
     agent = entries.agent(finding.agent)
     if crop.crop in entries.crops:
         plant = entries.crops[crop.crop]
-        crop = replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten))
+        crop = replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten), fed=plant.fed)
     finding = _in_hand(finding, agent, sample)
     case = _Case(agent, finding)
     if listed_kin(agent, crop.crop, crop.region, entries):

@@ -87,12 +87,14 @@ class _At:
 
     def _of_crop(self, control: Control) -> Message | None:
         crop = self.crop
-        wanted = harvest.wanted_days(control)
-        if crop.days_to_harvest is None and crop.eaten and control.harvest_days and control.sprayed:
-            return says(Says.CONTROL_HARVEST_UNKNOWN, wanted=wanted)
-        if crop.days_to_harvest is not None and crop.days_to_harvest < wanted:
-            kind = Says.CONTROL_INTERVAL if control.harvest_days is None else Says.CONTROL_HARVEST
-            return says(kind, days=crop.days_to_harvest, wanted=wanted)
+        # Who tells a harvest has something that is eaten, whatever the catalogue knows of the plant.
+        eaten = crop.eaten or (crop.days_to_harvest is not None and not crop.fed)
+        if control.sprayed:
+            wanted, known = harvest.wanted_days(control, eaten, crop.fed), harvest.known(control, eaten, crop.fed)
+            if crop.days_to_harvest is None and wanted and known:
+                return says(Says.CONTROL_HARVEST_UNKNOWN, wanted=wanted)
+            if crop.days_to_harvest is not None and crop.days_to_harvest < wanted:
+                return says(Says.CONTROL_HARVEST if known else Says.CONTROL_INTERVAL, days=crop.days_to_harvest, wanted=wanted)
         if crop.in_flower and "bees" in control.harms:
             return says(Says.CONTROL_BEES)
         return None

@@ -20,9 +20,18 @@ def whole_days(on: dt.date, picking: dt.date | None) -> int | None:
     return max(0, (picking - on).days - 1)
 
 
-def wanted_days(control: Control) -> int:
-    """Days before harvest that a control must keep: as recalled of its label; where that is not known, those within which it is refused."""
-    return judgement.UNKNOWN_HARVEST_DAYS if control.harvest_days is None else control.harvest_days
+def wanted_days(control: Control, eaten: bool = True, fed: bool = False) -> int:
+    """Days that a control must keep before the crop is picked, cut or grazed: the longest of what its label asks, as recalled.
+
+    Where one that is asked for is not known, those within which it is refused: an unknown is no nought.
+    """
+    asked = [control.harvest_days] * eaten + [control.feed_days] * fed
+    return max((judgement.UNKNOWN_HARVEST_DAYS if days is None else days for days in asked), default=0)
+
+
+def known(control: Control, eaten: bool = True, fed: bool = False) -> bool:
+    """Whether every interval that the crop asks for is known."""
+    return (control.harvest_days is not None or not eaten) and (control.feed_days is not None or not fed)
 
 
 def first_picking(done: dt.date, days: int) -> dt.date:

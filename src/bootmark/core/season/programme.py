@@ -33,13 +33,14 @@ class Step:
 class Limits:
     """What binds the repeats of a control.
 
-    until: end of the stage window; harvest: the day of the next picking, None where none is near; done: how often the material was used
-    on this ground this season already.
+    until: end of the stage window; harvest: the day of the next picking, cut or grazing, None where none is near; done: how often the
+    material was used on this ground this season already; fed: whether stock eats of the crop.
     """
 
     until: dt.date | None = None
     harvest: dt.date | None = None
     done: int = 0
+    fed: bool = False
 
 
 def _padded(temps: Sequence[tuple[float, float]] | ArrayLike) -> NDArray[np.float64]:
@@ -125,6 +126,7 @@ def build(
     *,
     harvest: dt.date | None = None,
     done: int = 0,
+    fed: bool = False,
 ) -> list[Step]:
     """Treatments and return looks of one control from its first day on.
 
@@ -143,6 +145,7 @@ def build(
     until : end of the stage window; repeats after it are left out.
     harvest : day of the next picking.
     done : how often the material was used on this ground this season.
+    fed : whether stock grazes the crop or is fed with it.
 
     Returns
     -------
@@ -150,7 +153,7 @@ def build(
         In the order of their days.
     """
     extremes = np.asarray(temps, dtype=float)
-    limits = Limits(until, harvest, done)
+    limits = Limits(until, harvest, done, fed)
     simulated = simulated_gaps(agent, control, extremes)
     day, stopped = start, None
     steps = [Step(0, StepKind.TREATMENT, start, 0, says(Says.CONTROL_TIMING, agent=agent.id, control=control.id))]
@@ -186,7 +189,7 @@ def _stopped(agent: Agent, control: Control, on: dt.date, gap: int, temps: Array
         return says(Says.REPEAT_PAST_WINDOW, on=limits.until, **name)
     if control.season_most is not None and limits.done + ordinal + 1 > control.season_most:
         return says(Says.REPEAT_NO_MORE, most=control.season_most, **name)
-    wanted = harvest.wanted_days(control)
+    wanted = harvest.wanted_days(control, fed=limits.fed)
     left = harvest.whole_days(on, limits.harvest)
     if limits.harvest and left is not None and control.sprayed and left < wanted:
         return says(Says.REPEAT_PAST_HARVEST, on=limits.harvest, days=wanted, **name)

@@ -36,10 +36,15 @@ def days_to(block: Block, day: dt.date) -> int | None:
 
 
 def keeps_until(control: Control, block: Block, catalogue: Catalogue, done: dt.date) -> dt.date | None:
-    """The first day that a block may be picked if a control is brought out on a day; None where it keeps nobody from it."""
-    if not control.sprayed or not _eaten(catalogue, block.crop) or control.harvest_days == 0:
-        return None
-    return harvest.first_picking(done, harvest.wanted_days(control))
+    """The first day that a block may be picked, cut or grazed if a control is brought out on a day; None where it keeps nobody from it."""
+    wanted = harvest.wanted_days(control, *uses(catalogue, block.crop))
+    return harvest.first_picking(done, wanted) if control.sprayed and wanted else None
+
+
+def uses(catalogue: Catalogue, crop: str) -> tuple[bool, bool]:
+    """Whether people, and whether stock, eat of a crop; a plant that nobody knows is taken to be eaten."""
+    entry = catalogue.crops.get(crop)
+    return (True, False) if entry is None else (bool(entry.eaten), entry.fed)
 
 
 def blocks(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
@@ -64,13 +69,11 @@ def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> d
         before = keeps_until(control, by_id[row.block_id], catalogue, done)
         if before is None:
             continue
-        known = control.harvest_days is not None
+        eaten, fed = uses(catalogue, by_id[row.block_id].crop)
+        known = harvest.known(control, eaten, fed)
         kind = Says.NO_PICKING if known else Says.NO_PICKING_UNKNOWN
-        stays = NoPicking(before, says(kind, agent=row.agent, control=row.control, on=done, before=before), known)
+        why = says(kind, agent=row.agent, control=row.control, on=done, before=before, fed="yes" if fed else "no")
+        stays = NoPicking(before, why, known)
         if before > day and (row.block_id not in longest or before > longest[row.block_id].before):
             longest[row.block_id] = stays
     return longest
-
-
-def _eaten(catalogue: Catalogue, crop: str) -> bool:
-    return crop not in catalogue.crops or bool(catalogue.crops[crop].eaten)

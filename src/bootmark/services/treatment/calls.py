@@ -167,7 +167,8 @@ def _plan(context: Context, row: DecisionRow) -> None:
     until = span[1] if span and span[1] >= day else None
     ahead = block_weather.days_ahead(context.session, context.farm, block, start)
     done = _uses_this_season(context.session, block.id, control.id, day)
-    plan = programme.build(agent, control, start, ahead, until, harvest=block.harvest_from, done=done)
+    fed = picking.uses(context.catalogue, block.crop)[1]
+    plan = programme.build(agent, control, start, ahead, until, harvest=block.harvest_from, done=done, fed=fed)
     steps = [step for step in plan if step.kind == StepKind.TREATMENT]
     for step in steps:
         context.session.add(
@@ -288,6 +289,7 @@ class RecordApplication(Command, kind="application.record", roles=SIGNERS, signs
     amount_unit: Annotated[str, Choice(UNITS)]
     area: Annotated[float, Number(0.0001, 100_000, "ha")]
     note: Annotated[str, Text(needed=False)] = ""
+    aired_hours: Annotated[float | None, Number(0, 1_000, "hours", optional=True)] = None
     checks: Annotated[list[str], Ticks()]
 
 
@@ -303,11 +305,9 @@ def _unticked(payload: Any, context: Context) -> dict[str, str]:
 
 def _refuse_before_harvest(context: Context, block: Block, control: Control, done: dt.date) -> None:
     """Nothing is signed whose interval ends after the next picking: that day is moved first, so that pickers see it."""
-    crop = context.catalogue.crops.get(block.crop)
-    left = harvest.whole_days(done, block.harvest_from)
-    if not control.sprayed or left is None or not (crop is None or crop.eaten) or left >= harvest.wanted_days(control):
+    left, before = harvest.whole_days(done, block.harvest_from), picking.keeps_until(control, block, context.catalogue, done)
+    if before is None or left is None or left >= (before - done).days - 1:
         return
-    before = harvest.first_picking(done, harvest.wanted_days(control))
     context.errors["treatment_id"] = say.line(
         "{block} is to be picked on {picking:day}, and after this not before {before:day}: move the picking under Farm, then sign.",
         block=block.name,

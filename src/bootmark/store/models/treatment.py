@@ -93,7 +93,7 @@ class ReturnVisit(Identified, Base):
 
 
 class Application(Head, Base):
-    """A treatment as it was done, and who signed for it."""
+    """A treatment as it was done, and who signed for it. aired_hours: how long a closed place was aired before anybody went in."""
 
     __tablename__ = "application"
     __table_args__ = (within_farm("treatment_id", "treatment"), UniqueConstraint("farm_id", "treatment_id"))
@@ -105,3 +105,4 @@ class Application(Head, Base):
     area: Mapped[float]
     working: Mapped[dict[str, Any]]
     note: Mapped[str]
+    aired_hours: Mapped[float | None]

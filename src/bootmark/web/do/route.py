@@ -66,6 +66,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         hour=planned.state_at(at),
         keeps=picking.keeps_until(planned.control, block, g.catalogue, at.date()),
         next_picking=block.harvest_from,
+        fed=planned.control.sprayed and picking.uses(g.catalogue, block.crop)[1],
         plan=plan_svg(shapes(ground.blocks(db())), (), {str(block.id): "must"}),
         errors=forms.Errors(errors),
         form=form,

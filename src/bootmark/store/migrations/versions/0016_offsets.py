@@ -1,4 +1,5 @@
-"""What was accepted of a model's sums on a farm; the height at which a station measures its wind."""
+"""What was accepted of a model's sums on a farm; the height at which a station measures its wind;
+how long a closed place was aired."""
 
 from pathlib import Path
 

@@ -55,3 +55,4 @@ CREATE TRIGGER model_offset_update_noted AFTER UPDATE ON model_offset REFERENCIN
 CREATE TRIGGER model_offset_delete_noted AFTER DELETE ON model_offset REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('seasons');
 ALTER TABLE station ADD COLUMN wind_height DOUBLE PRECISION DEFAULT 2 NOT NULL;
+ALTER TABLE application ADD COLUMN aired_hours DOUBLE PRECISION;

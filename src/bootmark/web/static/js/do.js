@@ -29,6 +29,7 @@ import { say } from "./lib/say.js";
         amount_unit: entry.get("amount_unit"),
         area: number(entry.get("area")),
         note: entry.get("note"),
+        aired_hours: entry.get("aired_hours") ? number(entry.get("aired_hours")) : null,
         checks: entry.getAll("checks"),
       },
     };
