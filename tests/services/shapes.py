@@ -25,6 +25,7 @@ GOOD: dict[str, dict[str, Any]] = {
         "elevation": None,
         "station_id": ID,
     },
+    "model.offset": {"agent": "codling-moth", "times": 1.04, "error": 0.06, "years": 3},
     "weather.judge": {"station_id": ID, "local_date": "2026-05-06", "verdict": "stands"},
     "biofix.set": {"block_id": ID, "agent": "codling-moth", "on": "2026-05-20", "basis": "two males"},
     "trap.save": {

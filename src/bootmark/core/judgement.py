@@ -5,8 +5,6 @@ the rules' version, so that what rests on it is made again. Numbers of one pest 
 source.
 """
 
-import datetime as dt
-
 from bootmark.core.limits import Around, Between, Limits
 
 # What a plant shows, and what it may be
@@ -326,8 +324,8 @@ INVERSION_WIND = 1.0
 """m/s. Wind that mixes it away. Common practice, 2026-11-26."""
 OVERCAST = 0.7
 """share of the sky. Cloud from which the ground does not cool so far. Judgement, 2026-11-26."""
-SURE_FORECAST = dt.timedelta(hours=72)
-"""time ahead. Beyond which an hour is told with its chance only. Judgement, 2026-11-26."""
+SURE_FORECAST = 72
+"""hours. Ahead, beyond which an hour is told with its chance only. Judgement, 2026-11-26."""
 WIND_ERROR, TEMPERATURE_ERROR = 0.5, 1.0
 """m/s and degrees C. By which forecasts of an hour err on the first day; with the root of the days after it. Judgement, 2026-11-26."""
 LEAST_LEAD = 0.1

@@ -118,7 +118,7 @@ def _sampled(case: _Case) -> Decision | None:
 def _not_a_target(case: _Case, crop: CropState, policy: Policy, catalogue: Catalogue) -> Decision | None:
     agent, finding = case.agent, case.finding
     if agent.kind == AgentKind.BENEFICIAL:
-        case.speaks_for += [case.of(Says.AGENT_SUMMARY), case.of(Says.AGENT_SAID_WRONGLY)]
+        case.speaks_for += [case.of(Says.AGENT_SUMMARY), *[case.of(Says.AGENT_SAID_WRONGLY)] * bool(agent.said_wrongly)]
         case.change.append(says(Says.FEEDS_BESIDE))
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HARMLESS), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_DAMAGE))
     if agent.kind == AgentKind.NORMAL:

@@ -315,6 +315,6 @@ def _overall(column: Sequence[Cell], hourly: Hourly, place: int, chance: NDArray
     worst = max(column, key=lambda cell: RANK[cell.state])
     if worst.state != OK:
         return Cell(worst.state, tuple(cell.reasons[0] for cell in column if cell.state == worst.state))
-    if hourly.times[place] - hourly.times[0] >= judgement.SURE_FORECAST:
+    if hourly.times[place] - hourly.times[0] >= dt.timedelta(hours=judgement.SURE_FORECAST):
         return _cell(CAUTION, Says.WILL_DO, chance=float(chance[place]))
     return Cell(OK, ())
