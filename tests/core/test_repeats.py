@@ -100,7 +100,7 @@ class Harvest(unittest.TestCase):
         self.assertEqual([harvest.wanted_days(control, *uses) for uses in ((True, False), (False, True), (True, True))], [3, 14, 14])
         unknown = replace(control, feed_days=None)
         self.assertEqual(harvest.wanted_days(unknown, False, True), judgement.UNKNOWN_HARVEST_DAYS)
-        self.assertEqual([harvest.known(unknown, *uses) for uses in ((True, False), (True, True))], [True, False])
+        self.assertEqual([harvest.intervals_known(unknown, *uses) for uses in ((True, False), (True, True))], [True, False])
         self.assertEqual(harvest.wanted_days(control, False, False), 0)
         pasture = default().crops["pasture"]
         self.assertTrue(pasture.fed and not pasture.eaten)

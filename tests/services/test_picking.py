@@ -62,7 +62,7 @@ class Picking(DatabaseTest):
         stays = self.kept()[where]
         # Fourteen days, as the catalogue recalls the label, and the morning after.
         self.assertEqual(stays.before, TODAY + dt.timedelta(days=15))
-        self.assertTrue(stays.known)
+        self.assertTrue(stays.labelled)
 
     def test_nothing_is_signed_before_a_picking_that_it_would_spoil(self) -> None:
         where = block(harvest_from="2026-08-20")

@@ -130,10 +130,10 @@ def _plans(agent: Agent) -> Iterator[str]:
             yield f"{agent.id}: counts by {plan.unit}, and its threshold is of {threshold.unit}"
 
 
-def _of_unit(unit: str, told: str) -> bool:
+def _of_unit(unit: str, words_of: str) -> bool:
     """Whether what a threshold is of names the unit that its plan counts by, or many of it."""
     words = {unit, *unit.split(" or ")}
-    return any(re.search(rf"\b{re.escape(word)}(s|es)?\b", told) for word in words | {MANY_UNITS.get(word, word) for word in words})
+    return any(re.search(rf"\b{re.escape(word)}(s|es)?\b", words_of) for word in words | {MANY_UNITS.get(word, word) for word in words})
 
 
 def _targets(agent: Agent) -> Iterator[str]:

@@ -90,11 +90,11 @@ class _At:
         # Who tells a harvest has something that is eaten, whatever the catalogue knows of the plant.
         eaten = crop.eaten or (crop.days_to_harvest is not None and not crop.fed)
         if control.sprayed:
-            wanted, known = harvest.wanted_days(control, eaten, crop.fed), harvest.known(control, eaten, crop.fed)
-            if crop.days_to_harvest is None and wanted and known:
+            wanted, labelled = harvest.wanted_days(control, eaten, crop.fed), harvest.intervals_known(control, eaten, crop.fed)
+            if crop.days_to_harvest is None and wanted and labelled:
                 return says(Says.CONTROL_HARVEST_UNKNOWN, wanted=wanted)
             if crop.days_to_harvest is not None and crop.days_to_harvest < wanted:
-                return says(Says.CONTROL_HARVEST if known else Says.CONTROL_INTERVAL, days=crop.days_to_harvest, wanted=wanted)
+                return says(Says.CONTROL_HARVEST if labelled else Says.CONTROL_INTERVAL, days=crop.days_to_harvest, wanted=wanted)
         if crop.in_flower and "bees" in control.harms:
             return says(Says.CONTROL_BEES)
         return None

@@ -29,7 +29,7 @@ def wanted_days(control: Control, eaten: bool = True, fed: bool = False) -> int:
     return max((judgement.UNKNOWN_HARVEST_DAYS if days is None else days for days in asked), default=0)
 
 
-def known(control: Control, eaten: bool = True, fed: bool = False) -> bool:
+def intervals_known(control: Control, eaten: bool = True, fed: bool = False) -> bool:
     """Whether every interval that the crop asks for is known."""
     return (control.harvest_days is not None or not eaten) and (control.feed_days is not None or not fed)
 

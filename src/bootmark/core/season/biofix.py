@@ -71,10 +71,10 @@ def _of_trap(days: Caught, checks_in_row: int, within_days: int) -> Proposal | N
     for place in range(len(days) - checks_in_row + 1):
         run = days[place : place + checks_in_row]
         if all(caught for _, caught in run) and (run[-1][0] - run[0][0]).days <= within_days:
-            told = tuple(str(caught) for _, caught in run)
+            catches = tuple(str(caught) for _, caught in run)
             since = _since(days, place)
             return Proposal(
-                run[0][0], says(Says.CATCHES, caught=told, checks=checks_in_row, last=run[-1][0], **_lies(since, run[0][0])), since
+                run[0][0], says(Says.CATCHES, caught=catches, checks=checks_in_row, last=run[-1][0], **_lies(since, run[0][0])), since
             )
     return None
 

@@ -20,11 +20,11 @@ LONGEST_DAYS = 400
 
 @dataclass(frozen=True)
 class NoPicking:
-    """before: the first day that may be picked again; why: which material, done when. known: whether its interval was known."""
+    """before: the first day that may be picked again; why: which material, done when; labelled: whether its interval is known."""
 
     before: dt.date
     why: Message
-    known: bool
+    labelled: bool
 
 
 _kept: memo.Kept[dict[uuid.UUID, NoPicking]] = memo.Kept(64)
@@ -70,10 +70,10 @@ def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> d
         if before is None:
             continue
         eaten, fed = uses(catalogue, by_id[row.block_id].crop)
-        known = harvest.known(control, eaten, fed)
-        kind = Says.NO_PICKING if known else Says.NO_PICKING_UNKNOWN
+        labelled = harvest.intervals_known(control, eaten, fed)
+        kind = Says.NO_PICKING if labelled else Says.NO_PICKING_UNKNOWN
         why = says(kind, agent=row.agent, control=row.control, on=done, before=before, fed="yes" if fed else "no")
-        stays = NoPicking(before, why, known)
+        stays = NoPicking(before, why, labelled)
         if before > day and (row.block_id not in longest or before > longest[row.block_id].before):
             longest[row.block_id] = stays
     return longest
