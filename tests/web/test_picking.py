@@ -21,6 +21,7 @@ class Picking(PagesTest):
             page = self.client.get(f"{F}/{address}").get_data(as_text=True)
             self.assertIn('id="no-picking"', page)
             self.assertIn("No picking before 3 July", page)
+        self.assertIn("not before 3 July", self.client.get(f"{F}/farm").get_data(as_text=True))
 
     def test_the_next_picking_is_asked_for_on_the_block(self) -> None:
         page = self.client.get(f"{F}/farm/block/{made('Orchard A')}").get_data(as_text=True)

@@ -17,6 +17,7 @@ from bootmark.services import places
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import KEEPERS, SCOUTS
+from bootmark.services.scouting import picking
 from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
@@ -43,6 +44,7 @@ def page() -> str:
         crops=g.catalogue.crops,
         people=people.members(db()),
         policy=calls.policy_of(farm),
+        no_picking=picking.blocks(db(), farm, g.catalogue, now().date()),
         keeper=keeper,
     )
 
