@@ -15,6 +15,7 @@ from bootmark.web import create_app, guard
 from tests.web.test_pages import F, PagesTest, mail
 
 REAL = guard.real_now
+NEW = "four small wet gloves"
 
 
 def later(**words: float) -> "mock._patch[object]":
@@ -171,3 +172,49 @@ class AskedAgain(PagesTest):
         self.assertIn("more than an hour old", self.post(self.client, address, {}, f"{F}/farm").text)
         answer = self.post(self.client, address, {"password": PASSWORD}, f"{F}/farm")
         self.assertEqual(answer.status_code, 200)
+
+
+class Passwords(PagesTest):
+    def change(self, client: FlaskClient, password: str, fresh: str) -> tuple[int, str]:
+        answer = self.post(client, f"{F}/devices/password", {"password": password, "fresh": fresh}, f"{F}/devices")
+        return answer.status_code, answer.text
+
+    def test_whoever_changes_the_password_stays_and_every_other_device_is_out(self) -> None:
+        desk, other, colleague = self.enter("viewer"), self.enter("viewer"), self.enter("scout")
+        before = desk.get_cookie("bootmark")
+        self.assertEqual(self.change(desk, PASSWORD, NEW)[0], 302)
+        self.assertNotEqual(desk.get_cookie("bootmark"), before)
+        statuses = [client.get(f"{F}/round").status_code for client in (desk, other, colleague)]
+        self.assertEqual(statuses, [200, 302, 200])
+        self.assertIn("changed the password", desk.get(f"{F}/devices").text)
+        entered = [
+            self.post(self.app.test_client(), "/sign-in", {"email": mail("viewer"), "password": word}, "/sign-in").status_code
+            for word in (PASSWORD, NEW)
+        ]
+        self.assertEqual(entered, [400, 302])
+
+    def test_what_is_wrong_with_a_new_password_stands_beside_it_and_nothing_changes(self) -> None:
+        client, other = self.enter("applicator"), self.enter("applicator")
+        for password, fresh, told in (
+            (PASSWORD, "", "It has 0 letters and needs 15"),
+            (PASSWORD, "wet gloves", "It has 10 letters and needs 15"),
+            (PASSWORD, "p" * 10_000, "It has 10000 letters; 256 are the most"),
+            (PASSWORD, "passwordpassword1", "It is guessed early"),
+            (PASSWORD, "senna vost ferrin vale", "It is guessed early"),
+            ("not mine", NEW, "That is not your password"),
+        ):
+            with self.subTest(fresh=fresh[:20]):
+                status, page = self.change(client, password, fresh)
+                self.assertEqual(status, 400)
+                self.assertIn(told, page)
+                self.assertEqual(re.findall(r'type="password" value="([^"]*)"', page), ["", ""])
+        self.assertEqual(other.get(f"{F}/round").status_code, 200)
+
+    def test_ones_own_phone_stays_so_after_the_change(self) -> None:
+        phone = self.app.test_client()
+        self.post(phone, "/sign-in", {"email": mail("adviser"), "password": PASSWORD, "own_phone": "1", "device": "Old phone"}, "/sign-in")
+        self.change(phone, PASSWORD, NEW)
+        page = phone.get(f"{F}/devices").text
+        self.assertIn("Old phone", page)
+        with later(days=20):
+            self.assertEqual(phone.get(f"{F}/round").status_code, 200)

@@ -37,8 +37,13 @@ class Member:
     fresh: bool = True
 
 
+def spelled(password: str) -> str:
+    """A password as it is hashed: phones and desks compose the same letters differently. Source: NIST SP 800-63B-4, 2025, 3.1.1.2."""
+    return unicodedata.normalize("NFKC", password)
+
+
 def hash_password(password: str) -> str:
-    return _hasher.hash(password)
+    return _hasher.hash(spelled(password).encode("utf-8", "surrogatepass"))
 
 
 def folded(email: str) -> str:
@@ -53,7 +58,7 @@ def folded(email: str) -> str:
 def fits(password_hash: str | None, password: str) -> bool:
     """Whether a password makes a hash. Where there is none the answer is no, and takes as long."""
     try:
-        return _hasher.verify(password_hash or _NOBODY, password.encode("utf-8", "surrogatepass")) and password_hash is not None
+        return _hasher.verify(password_hash or _NOBODY, spelled(password).encode("utf-8", "surrogatepass")) and password_hash is not None
     except (VerificationError, InvalidHashError):
         return False
 

@@ -32,6 +32,7 @@ class Outcome(StrEnum):
 
     SIGNED_IN = "signed in"
     ASKED = "gave the password again"
+    CHANGED = "changed the password"
     REFUSED = "refused"
     SLOWED = "too soon"
 
@@ -172,7 +173,7 @@ def begin(session: Session, person: Person, where: From, real_now: dt.datetime, 
             "ends": real_now + (PHONE if own_phone else DAY),
         },
     )
-    _remember(session, person.id, person.email, where, Outcome.SIGNED_IN, real_now)
+    note(session, person, where, Outcome.SIGNED_IN, real_now)
     return token
 
 
@@ -190,7 +191,12 @@ def is_fresh(asked_at: dt.datetime, real_now: dt.datetime) -> bool:
 def asked(session: Session, token: str, person: Person, where: From, real_now: dt.datetime) -> None:
     """Note that the person who signed in has given the password again."""
     session.execute(text("SELECT bm_session_asked(:hashed, :now)"), {"hashed": hashed(token), "now": real_now})
-    _remember(session, person.id, person.email, where, Outcome.ASKED, real_now)
+    note(session, person, where, Outcome.ASKED, real_now)
+
+
+def note(session: Session, person: Person, where: From, outcome: Outcome, real_now: dt.datetime) -> None:
+    """Remember what somebody did to the own account, for its holder to read."""
+    _remember(session, person.id, person.email, where, outcome, real_now)
 
 
 def end(session: Session, account: uuid.UUID, sign_in: uuid.UUID, real_now: dt.datetime) -> None:

@@ -1,16 +1,20 @@
-"""Devices: where a person is signed in, what came of each try, and ending what should not last."""
+"""Devices: where a person is signed in, what came of each try, ending what should not last, and the own password."""
 
 import logging
 import uuid
 
-from flask import Blueprint, flash, g, redirect, render_template, url_for
+from flask import Blueprint, flash, g, redirect, render_template, request, session, url_for
+from flask_login import login_user
 from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.logs import SECURITY
-from bootmark.services.base import people, sign_ins
+from bootmark.services.base import passwords, people, sign_ins
+from bootmark.services.base.passwords import Fault
 from bootmark.services.base.roles import Role
-from bootmark.web.guard import db, member, on_farm, only, real_now, the_farm
+from bootmark.services.base.work import nobody
+from bootmark.web import forms
+from bootmark.web.guard import User, asked_from, db, member, on_farm, only, real_now, the_farm, token, too_soon
 
 blueprint = Blueprint("devices", __name__, template_folder=".")
 log = logging.getLogger(SECURITY)
@@ -19,9 +23,15 @@ log = logging.getLogger(SECURITY)
 @blueprint.get("/f/<uuid:farm>/devices")
 @on_farm
 def page() -> str:
+    return _page({})
+
+
+def _page(errors: dict[str, str]) -> str:
     account = member().account_id
     return render_template(
         "devices.html",
+        errors=forms.Errors(errors),
+        least=passwords.LEAST,
         sign_ins=sign_ins.listed(db(), account, real_now()),
         this=g.sign_in,
         events=sign_ins.events(db(), account),
@@ -34,6 +44,52 @@ def end(sign_in: uuid.UUID) -> Response:
     sign_ins.end(db(), member().account_id, sign_in, real_now())
     log.info({"event": "sign-in ended"})
     flash(say.line("That device is signed out."), "good")
+    return redirect(url_for("devices.page", farm=the_farm().id))
+
+
+def _faulty(fault: Fault, length: int) -> str:
+    match fault:
+        case Fault.SHORT:
+            return say.line(
+                "It has {length} letters and needs {least}: four words that have nothing to do with each other make a good one.",
+                length=length,
+                least=passwords.LEAST,
+            )
+        case Fault.LONG:
+            return say.line("It has {length} letters; {most} are the most.", length=length, most=passwords.MOST)
+        case Fault.GUESSED:
+            return say.line("It is guessed early: it is common, repeats itself, or is made of your own names. Take words that surprise.")
+
+
+def _password_errors(now_given: str, fresh: str) -> dict[str, str]:
+    """What is wrong with a change of password, field to sentence. A transaction of its own: a failed try is counted whatever comes."""
+    fault = passwords.fault(fresh, (g.person.name, *g.person.email.split("@"), the_farm().name))
+    if fault:
+        return {"fresh": _faulty(fault, len(fresh))}
+    if fresh == now_given:
+        return {"fresh": say.line("That is the password that you have now.")}
+    with nobody() as tries:
+        attempt = sign_ins.check(tries, g.person.email, now_given, asked_from(), real_now())
+    if attempt.wait:
+        return {"password": too_soon(attempt.wait)}
+    return {} if attempt.person else {"password": say.line("That is not your password: type it again.")}
+
+
+@blueprint.post("/f/<uuid:farm>/devices/password")
+@on_farm
+def password() -> Response | tuple[str, int]:
+    fresh = request.form.get("fresh", "")
+    errors = _password_errors(request.form.get("password", ""), fresh)
+    if errors:
+        return _page(errors), 400
+    this = next(sign_in for sign_in in sign_ins.listed(db(), member().account_id, real_now()) if sign_in.id == g.sign_in)
+    new_token = passwords.change(db(), g.person, this, token(), fresh, asked_from(), real_now())
+    log.info({"event": "password changed"})
+    is_permanent = session.permanent
+    session.clear()
+    session.permanent = is_permanent
+    login_user(User(new_token))
+    flash(say.line("Your password is changed. Every other device is signed out."), "good")
     return redirect(url_for("devices.page", farm=the_farm().id))
 
 
