@@ -22,7 +22,7 @@ LONGER = 1 / 3
 WORDS = {
     "name", "sentence", "do", "yes", "no", "tell", "biofix_name", "unit", "plan", "when", "timing", "spares", "harms", "success", "cautions",
     "summary", "winters", "generations", "growth", "wild_hosts", "occurs", "said_wrongly", "leave_when", "where", "other_names", "notifiable",
-    "answers", "skill", "winters_as",
+    "answers", "skill", "winters_as", "region",
 }  # fmt: skip
 """Fields of the catalogue that are read."""
 

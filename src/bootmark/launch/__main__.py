@@ -43,6 +43,7 @@ def serve(options: argparse.Namespace) -> int:
     env = environment(BOOTMARK_LOGS=str(logs))
     if python("-m", "bootmark.store.setup", env=env):
         raise Stop("The database could not be brought up to date: read the lines above.")
+    python("-m", "bootmark.farms", "list", env=env)
     with web.listening(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")) as socket:
         supervisor = Supervisor(logs)
         with supervisor.until_told():
@@ -133,6 +134,14 @@ def worker(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.worker", env=environment())
 
 
+def farm(options: argparse.Namespace) -> int:
+    """Farms of the installation that './bootmark serve' runs, by its settings."""
+    packages.ready()
+    if not os.environ.get("BOOTMARK_OWNER_URL"):
+        raise Stop("BOOTMARK_OWNER_URL is not set: docs/running.md lists the settings of an installation.")
+    return python("-m", "bootmark.farms", *options.words, env=environment())
+
+
 def outdated(options: argparse.Namespace) -> int:
     """Which pinned packages are behind the registries; asks the network."""
     packages.ready(testing=True)
@@ -180,6 +189,8 @@ def parser() -> argparse.ArgumentParser:
     command = add("bench", "run one benchmark, on the demo where it needs one", bench)
     command.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
+    command = add("farm", "make a farm with its first owner, list farms, set a forgotten password", farm)
+    command.add_argument("words", nargs=argparse.REMAINDER, help="new, list or password, with --help for each")
     add("outdated", "which pinned packages are behind the registries", outdated)
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

@@ -10,6 +10,7 @@ from sqlalchemy import text
 from sqlalchemy.orm import Session
 from zxcvbn import zxcvbn
 
+from bootmark import say
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.people import Person
 from bootmark.services.base.sign_ins import DAY, From, Outcome, SignIn
@@ -50,6 +51,26 @@ def _without(password: str, own_words: Iterable[str]) -> str:
     for name in sorted({*names, "bootmark"}, key=lambda name: (-len(name), name)):
         password = re.sub(re.escape(name), " ", password, flags=re.IGNORECASE)
     return re.sub(r"\s+", " ", password).strip() or " "
+
+
+def hint() -> str:
+    """What a new password has to be, before anything is typed."""
+    return say.line("At least {least} letters: four words are easily kept in mind. Nothing else is asked of it.", least=LEAST)
+
+
+def sentence(fault: Fault, length: int) -> str:
+    """A fault in words; length: letters that were given."""
+    match fault:
+        case Fault.SHORT:
+            return say.line(
+                "It has {length} letters and needs {least}: four words that have nothing to do with each other make a good one.",
+                length=length,
+                least=LEAST,
+            )
+        case Fault.LONG:
+            return say.line("It has {length} letters; {most} are the most.", length=length, most=MOST)
+        case Fault.GUESSED:
+            return say.line("It is guessed early: it is common, repeats itself, or is made of your own names. Take words that surprise.")
 
 
 def change(session: Session, person: Person, sign_in: SignIn, token: str, password: str, where: From, real_now: dt.datetime) -> str:

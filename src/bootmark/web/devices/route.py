@@ -10,7 +10,6 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import passwords, people, sign_ins
-from bootmark.services.base.passwords import Fault
 from bootmark.services.base.roles import Role
 from bootmark.services.base.work import nobody
 from bootmark.web import forms
@@ -31,7 +30,7 @@ def _page(errors: dict[str, str]) -> str:
     return render_template(
         "devices.html",
         errors=forms.Errors(errors),
-        least=passwords.LEAST,
+        hint=passwords.hint(),
         sign_ins=sign_ins.listed(db(), account, real_now()),
         this=g.sign_in,
         events=sign_ins.events(db(), account),
@@ -47,25 +46,11 @@ def end(sign_in: uuid.UUID) -> Response:
     return redirect(url_for("devices.page", farm=the_farm().id))
 
 
-def _faulty(fault: Fault, length: int) -> str:
-    match fault:
-        case Fault.SHORT:
-            return say.line(
-                "It has {length} letters and needs {least}: four words that have nothing to do with each other make a good one.",
-                length=length,
-                least=passwords.LEAST,
-            )
-        case Fault.LONG:
-            return say.line("It has {length} letters; {most} are the most.", length=length, most=passwords.MOST)
-        case Fault.GUESSED:
-            return say.line("It is guessed early: it is common, repeats itself, or is made of your own names. Take words that surprise.")
-
-
 def _password_errors(now_given: str, fresh: str) -> dict[str, str]:
     """What is wrong with a change of password, field to sentence. A transaction of its own: a failed try is counted whatever comes."""
     fault = passwords.fault(fresh, (g.person.name, *g.person.email.split("@"), the_farm().name))
     if fault:
-        return {"fresh": _faulty(fault, len(fresh))}
+        return {"fresh": passwords.sentence(fault, len(fresh))}
     if fresh == now_given:
         return {"fresh": say.line("That is the password that you have now.")}
     with nobody() as tries:

@@ -3,7 +3,7 @@
 from flask import Blueprint, g, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
-from bootmark.services.base.roles import SCOUTS
+from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import looks
 from bootmark.web import forms
 from bootmark.web.guard import member, now, on_farm, the_farm
@@ -16,7 +16,14 @@ blueprint = Blueprint("round", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     seen = sight(now().date())
-    return render_template("round.html", seen=seen, walk=seen.walk, crops=g.catalogue.crops, may_walk=member().role in SCOUTS)
+    return render_template(
+        "round.html",
+        seen=seen,
+        walk=seen.walk,
+        crops=g.catalogue.crops,
+        may_walk=member().role in SCOUTS,
+        keeper=member().role in KEEPERS,
+    )
 
 
 @blueprint.post("/f/<uuid:farm>/round/open")

@@ -1,0 +1,1 @@
+"""The keeper of the server, at its terminal: farms, their first owners, forgotten passwords."""

@@ -1,0 +1,130 @@
+"""A farm's beginning: its row, its first owner, and a password set by whoever keeps the server. As the owner role of the database."""
+
+import uuid
+import zoneinfo
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from bootmark import say
+from bootmark.core.meanings import ControlKind
+from bootmark.services.base import passwords, people
+from bootmark.services.base.command import Refused
+from bootmark.services.base.roles import Role
+from bootmark.store.models import Account, Farm, Membership
+
+MOST_NAME = 80
+
+
+@dataclass(frozen=True)
+class Beginning:
+    """A farm and its first owner, as they were typed. at: latitude and longitude, degrees."""
+
+    name: str
+    at: tuple[float, float]
+    time_zone: str
+    person: str
+    email: str
+
+
+@dataclass(frozen=True)
+class Holding:
+    """A farm as the keeper of the server sees it."""
+
+    id: uuid.UUID
+    name: str
+    owners: tuple[str, ...]
+    members: int
+
+
+def _name_errors(**names: str) -> dict[str, str]:
+    most = say.line("Give a name of 1 to {most} letters, all of them visible.", most=MOST_NAME)
+    return {field: most for field, name in names.items() if not (name.strip().isprintable() and 0 < len(name.strip()) <= MOST_NAME)}
+
+
+def errors_of(beginning: Beginning) -> dict[str, str]:
+    """What is wrong with a beginning, field to sentence."""
+    errors = _name_errors(name=beginning.name, person=beginning.person)
+    latitude, longitude = beginning.at
+    # Not a number is in no range.
+    if not (-90 <= latitude <= 90 and -180 <= longitude <= 180):
+        errors["at"] = say.line("Latitude lies from -90 to 90 and longitude from -180 to 180, as in 46.2,7.1.")
+    if beginning.time_zone not in zoneinfo.available_timezones():
+        errors["time_zone"] = say.line("There is no time zone {zone}: give one such as Europe/Vienna.", zone=beginning.time_zone[:40])
+    before, at, behind = people.folded(beginning.email).partition("@")
+    if not (before and at and "." in behind):
+        errors["email"] = say.line("That is no mail address: it has a name, an @ and a host with a dot.")
+    return errors
+
+
+def password_error(password: str, own_words: tuple[str, ...]) -> str:
+    """What is wrong with a password, as a sentence; empty where nothing is."""
+    fault = passwords.fault(password, own_words)
+    return passwords.sentence(fault, len(password)) if fault else ""
+
+
+def account_of(session: Session, email: str) -> Account | None:
+    return session.scalars(select(Account).where(Account.email == people.folded(email))).one_or_none()
+
+
+def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password: Callable[[], str]) -> bool:
+    """Make a farm with its owner. Whether the owner's account was made too: one that is there keeps its password, and is not asked.
+
+    The session is that farm's. Raises Refused with what is wrong, field to sentence; nothing is made then.
+    """
+    if errors := errors_of(beginning):
+        raise Refused(**errors)
+    account = account_of(session, beginning.email)
+    is_new = account is None
+    if account is None:
+        password = ask_password()
+        if error := password_error(password, (beginning.person, *beginning.email.split("@"), beginning.name)):
+            raise Refused(password=error)
+        account = Account(
+            id=uuid.uuid4(),
+            email=people.folded(beginning.email),
+            name=beginning.person.strip(),
+            password_hash=people.hash_password(password),
+        )
+        session.add(account)
+    session.add(
+        Farm(
+            id=farm,
+            name=beginning.name.strip(),
+            latitude=beginning.at[0],
+            longitude=beginning.at[1],
+            time_zone=beginning.time_zone,
+            policy={"order": [str(kind) for kind in ControlKind], "refuses": []},
+        )
+    )
+    session.flush()
+    session.add(Membership(farm_id=farm, account_id=account.id, role=Role.OWNER, qualified=False))
+    return is_new
+
+
+def holdings(session: Session) -> list[Holding]:
+    """Every farm of this installation, by name."""
+    members = session.execute(
+        select(Membership.farm_id, Membership.role, Account.email).join(Account, Account.id == Membership.account_id)
+    ).all()
+    return [
+        Holding(
+            farm.id,
+            farm.name,
+            tuple(sorted(row.email for row in members if row.farm_id == farm.id and row.role == Role.OWNER)),
+            sum(row.farm_id == farm.id for row in members),
+        )
+        for farm in session.scalars(select(Farm).order_by(func.lower(Farm.name), Farm.id))
+    ]
+
+
+def set_password(session: Session, email: str, password: str) -> None:
+    """A new password for an account; the database ends every sign-in of it. Raises Refused where no account is there, or by the rules."""
+    account = account_of(session, email)
+    if account is None:
+        raise Refused(email=say.line("No account has the address {email}.", email=email[:MOST_NAME]))
+    if error := password_error(password, (account.name, *account.email.split("@"))):
+        raise Refused(password=error)
+    account.password_hash = people.hash_password(password)

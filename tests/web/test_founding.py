@@ -1,0 +1,103 @@
+"""A farm made at the server's terminal, and its owner's first minutes on it."""
+
+import contextlib
+import io
+import math
+import unittest
+import uuid
+from unittest import mock
+
+from flask.testing import FlaskClient
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bootmark.farms import __main__ as terminal
+from bootmark.services.base import founding
+from bootmark.services.base.founding import Beginning
+from tests.web.test_pages import F, PagesTest, mail
+
+GOOD = Beginning("Upper Holding", (46.2, 7.1), "Europe/Vienna", "Arla Bent", "arla@upper.example")
+PASSWORD = "nine hens on a cold drum"
+FRESH = "slow moths over grey barley"
+PAGES = (
+    *("round", "look", "count", "call", "stages", "timing", "do", "book", "guide", "enquiry"),
+    *("farm", "farm/block/new", "station/new", "traps", "devices"),
+)
+
+
+class Errors(unittest.TestCase):
+    @given(st.floats(), st.floats())
+    def test_a_place_is_on_earth(self, latitude: float, longitude: float) -> None:
+        is_on_earth = math.isfinite(latitude) and math.isfinite(longitude) and abs(latitude) <= 90 and abs(longitude) <= 180
+        beginning = Beginning(GOOD.name, (latitude, longitude), GOOD.time_zone, GOOD.person, GOOD.email)
+        self.assertEqual("at" not in founding.errors_of(beginning), is_on_earth)
+
+    def test_each_wrong_word_has_its_own_sentence(self) -> None:
+        self.assertEqual(founding.errors_of(GOOD), {})
+        wrong = Beginning("x" * 10_000, (math.nan, 0), "Europe/Nowhere", "\u200b", "arla at upper")
+        self.assertEqual(set(founding.errors_of(wrong)), {"name", "at", "time_zone", "person", "email"})
+
+    def test_a_place_is_read_as_typed(self) -> None:
+        self.assertEqual(terminal.place("-33.9, 18.4"), (-33.9, 18.4))
+        for words in ("here", "46.2", "46,2,7,1"):
+            self.assertTrue(all(math.isnan(degrees) for degrees in terminal.place(words)), words)
+
+
+class Terminal(PagesTest):
+    def run_with(self, typed: str, *words: str) -> tuple[int, str, str]:
+        out, err = io.StringIO(), io.StringIO()
+        with mock.patch("sys.stdin", io.StringIO(typed)), contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            code = terminal.main(list(words))
+        return code, out.getvalue(), err.getvalue()
+
+    def new(self, name: str, address: str, typed: str = f"{PASSWORD}\n", at: str = "46.2,7.1") -> tuple[int, str, str]:
+        return self.run_with(typed, "new", name, f"--at={at}", "--zone", "Europe/Vienna", "--owner", "Arla Bent", "--mail", address)
+
+    def sign_in(self, address: str, password: str) -> FlaskClient:
+        client = self.app.test_client()
+        self.post(client, "/sign-in", {"email": address, "password": password}, "/sign-in")
+        return client
+
+    def test_an_owner_starts_on_an_empty_farm_and_every_main_page_answers(self) -> None:
+        code, out, _ = self.new("Bare Holding", "bare@upper.example")
+        self.assertEqual(code, 0)
+        farm = uuid.UUID(out.split("(")[1].split(")")[0])
+        client = self.sign_in("bare@upper.example", PASSWORD)
+        self.assertIn(f"/f/{farm}/", client.get("/").headers["Location"])
+        for page in PAGES:
+            with self.subTest(page=page):
+                self.assertEqual(client.get(f"/f/{farm}/{page}", follow_redirects=True).status_code, 200)
+        self.assertIn("Add the first block", client.get(f"/f/{farm}/round").text)
+        self.assertEqual(client.get(f"{F}/round").status_code, 404)
+        self.assertEqual(self.client.get(f"/f/{farm}/round").status_code, 404)
+
+    def test_somebody_who_has_an_account_owns_a_second_farm_with_the_same_password(self) -> None:
+        code, out, _ = self.new("Second Holding", mail("owner"), typed="")
+        self.assertEqual(code, 0)
+        self.assertIn("its password stays", out)
+        page = self.client.get("/").text
+        self.assertIn("Second Holding", page)
+
+    def test_what_is_wrong_is_said_and_nothing_is_made(self) -> None:
+        for typed, at, told in (
+            ("passwordpassword\n", "46.2,7.1", "the password: It is guessed early"),
+            ("short\n", "46.2,7.1", "the password: It has 5 letters"),
+            (f"{PASSWORD}\n", "146.2,7.1", "--at: Latitude lies"),
+        ):
+            with self.subTest(told=told):
+                code, _, err = self.new("Wrong Holding", "wrong@upper.example", typed, at)
+                self.assertEqual(code, 1)
+                self.assertIn(told, err)
+        self.assertNotIn("Wrong Holding", self.run_with("", "list")[1])
+
+    def test_a_forgotten_password_is_set_and_every_device_is_out(self) -> None:
+        self.new("Third Holding", "third@upper.example")
+        client = self.sign_in("third@upper.example", PASSWORD)
+        self.assertEqual(self.run_with(f"{FRESH}\n", "password", " Third@upper.example ")[0], 0)
+        self.assertEqual(client.get("/").headers["Location"].split("?")[0], "/sign-in")
+        self.assertIn("/f/", self.sign_in("third@upper.example", FRESH).get("/").headers["Location"])
+        code, _, err = self.run_with(f"{FRESH}\n", "password", "nobody@upper.example")
+        self.assertEqual((code, err), (1, "the address: No account has the address nobody@upper.example.\n"))
+
+    def test_the_list_tells_each_farm_s_owners(self) -> None:
+        self.assertIn("Ferrin Vale: 5 in all, owned by ilva@ferrin.example", self.run_with("", "list")[1])
