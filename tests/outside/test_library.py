@@ -45,8 +45,13 @@ def in_season(agent: Agent, month: int, signs: dict[str, str]) -> bool:
     return lasting or month in agent.months or any(month in agent.year.get(stage, ()) for stage in agent.feeds)
 
 
+def is_apart(agent: str) -> bool:
+    """A helper, or what is normal: as usual as it is, however many others there are, and no cause of harm."""
+    return CATALOGUE.agents[agent].kind in ("beneficial", "normal")
+
+
 def kind_of(agent: str) -> str:
-    return CATALOGUE.agents[agent].of or agent
+    return agent if is_apart(agent) else CATALOGUE.agents[agent].of or agent
 
 
 def odds_of(crop: str, month: int, signs: dict[str, str]) -> dict[str, float]:
@@ -67,8 +72,9 @@ def odds_of(crop: str, month: int, signs: dict[str, str]) -> dict[str, float]:
             alike = [chances[other] for other in chances if kind_of(other) == kind_of(agent.id)]
             chance = chances[agent.id] * min(1.0, TOGETHER * max(alike) / math.fsum(alike))
             odds[agent.id] = chance / (1 - chance) * (1.0 if in_season(agent, month, signs) else 0.15) * agent.places.get("field", 1.0)
-    mean = math.fsum(chance / (1 + chance) for chance in odds.values())
-    return {agent: one * (1.0 if CATALOGUE.agents[agent].hurts else min(1.0, AT_WORK / mean)) for agent, one in odds.items()}
+    mean = math.fsum(odd / (1 + odd) for agent, odd in odds.items() if not is_apart(agent))
+    scale = min(1.0, AT_WORK / mean)
+    return {agent: odd * (1.0 if CATALOGUE.agents[agent].hurts or is_apart(agent) else scale) for agent, odd in odds.items()}
 
 
 def network(odds: dict[str, float], signs: dict[str, str]) -> tuple[gum.BayesNet, dict[str, list[float]]]:

@@ -15,8 +15,8 @@ from tests.web.test_pages import PagesTest
 ANYBODY = {
     "static", "health.live", "health.ready", "health.healthz", "sign_in.page", "sign_in.enter", "sign_in.start", "script.module", "drawing.plant_picture", "drawing.sign", "drawing.stage",
 }  # fmt: skip
-ACCOUNTS = {"sign_in.out", "sign_in.again", "devices.end"}
-"""Posts about one's own sign-ins, for everybody who has one."""
+ACCOUNTS = {"sign_in.out", "sign_in.again", "devices.end", "devices.password"}
+"""Posts about one's own sign-ins and password, for everybody who has one."""
 KEY_HOLDERS = {"push.receive"}
 READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "count.newest", "count.page", "devices.page",
@@ -42,6 +42,7 @@ WRITERS: dict[str, frozenset[Role]] = {
     "farm.save_block": KEEPERS,
     "look.photo": SCOUTS,
     "round.open_stop": SCOUTS,
+    "season.accept": KEEPERS,
     "season.sighting": SCOUTS,
     "stages.set_biofix": SCOUTS,
     "station.give_key": KEEPERS,
