@@ -37,7 +37,7 @@ class _Judge:
         named = [suspect for suspect in proved if self._of(suspect).is_pest]
         if named:
             parasitised = [suspect for suspect in named if self._activity(suspect.agent) == Activity.PARASITISED]
-            if helpers and len(parasitised) == len(named):
+            if helpers and len(parasitised) == len(named) and not self._listed_near(named):
                 return self._judged(VerdictKind.HELP_HAS_COME, [helpers[0], *named], _leave(named[0]), _leave(helpers[0]))
             besides = [suspect for suspect in proved if self._of(suspect).kind == AgentKind.DISEASE]
             return self._judged(VerdictKind.NAMED, [*named, *besides], *self._onward(named), *self._perhaps_too(named))
@@ -67,10 +67,10 @@ class _Judge:
             if suspect.confirmed and suspect.probability >= judgement.REPORTED_AT and self._of(suspect).listed_in(self.case.region)
         ]
 
-    def _listed_near(self) -> bool:
-        """Whether a proof was seen of a pest that must be reported, or may have to be: nothing is cleared beside it."""
-        region = self.case.region
-        agents = (self._of(suspect) for suspect in self.ranking.suspects if suspect.confirmed)
+    def _listed_near(self, but: Sequence[Suspect] = ()) -> bool:
+        """Whether a proof was seen of a pest that must be reported, or may have to be: nothing is cleared beside it. but: those named."""
+        region, named = self.case.region, {suspect.agent for suspect in but}
+        agents = (self._of(suspect) for suspect in self.ranking.suspects if suspect.confirmed and suspect.agent not in named)
         return any(agent.is_pest and agent.notifiable and (not region or agent.listed_in(region)) for agent in agents)
 
     def _proved(self) -> list[Suspect]:
