@@ -7,6 +7,7 @@ from bootmark.case.__main__ import answered
 from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.model import Agent
+from bootmark.core.field.identify import next_looks, suspects
 from bootmark.core.field.priors import Plant, living_on, priors
 from bootmark.core.types import Case
 
@@ -61,3 +62,25 @@ class Usual(unittest.TestCase):
         }
         for helper in ("harvestmen", "insect-killing-moulds", "aphid-midges"):
             self.assertAlmostEqual(chances[helper], judgement.HOW_USUAL[CATALOGUE.agent(helper).usual_on("tomato")], places=3)
+
+
+class Asked(unittest.TestCase):
+    def test_what_eats_a_suspect_is_asked_about_beside_it(self) -> None:
+        """Nobody tells of a helper: the scout who looks for the pest that is suspected is mostly asked about some animal that eats it."""
+        asked, missed = 0, []
+        for kind in sorted({prey for helper in HELPERS for prey in helper.eats}):
+            eaters = [helper for helper in HELPERS if kind in helper.eats]
+            for prey in [agent for agent in CATALOGUE.members(kind) if not agent.is_kind][:4]:
+                crops = [plant for plant in prey.hosts if plant in CATALOGUE.crops]
+                crop = next((plant for plant in crops if plant in eaters[0].hosts), crops[0])
+                damage = [sign for sign, shows in prey.shows.items() if not shows.confirms][:2]
+                case = {"crop": crop, "month": min(prey.months & eaters[0].months, default=6), "signs": dict.fromkeys(damage, "seen")}
+                ranking = suspects(case)
+                if kind not in {suspect.agent for suspect in ranking.kinds[:2]}:
+                    continue
+                proofs = {sign for eater in eaters for sign, shows in eater.shows.items() if shows.confirms}
+                asked += 1
+                if not any(proofs & set(look.signs) for look in next_looks(case, ranking)[:4]):
+                    missed.append((prey.id, crop))
+        self.assertGreater(asked, 20)
+        self.assertLessEqual(len(missed), asked // 3, missed)

@@ -320,6 +320,7 @@ def read_agent(
         hurts=top.text("hurts", ""),
         generic=top.get("generic", bool, False),
         brief=top.get("brief", bool, False),
+        eats=top.words("eats", []),
         listed=frozenset(
             code for place in top.words("notifiable", []) for name, codes in regions.items() if place.startswith(name) for code in codes
         ),

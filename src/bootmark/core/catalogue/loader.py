@@ -127,6 +127,9 @@ def _refer(agents: Mapping[str, Agent], signs: Mapping[str, Sign], aliases: Mapp
         for other in agent.look_alikes:
             if other.agent not in agents and other.agent not in aliases:
                 raise CatalogueError(f"{agent.id}.toml: look-alike {other.agent!r} is not in the catalogue")
+        for prey in agent.eats:
+            if prey not in agents:
+                raise CatalogueError(f"{agent.id}.toml: it eats {prey!r}, which is not in the catalogue")
         for enemy in agent.enemies:
             if enemy.agent not in agents and enemy.agent not in aliases:
                 raise CatalogueError(f"{agent.id}.toml: enemy {enemy.agent!r} is not in the catalogue")

@@ -271,7 +271,7 @@ class Agent:
 
     of: the kind that it belongs to; habits: for a kind, habits or families of the plants that it lives on beside its crops, by how usual;
     sample: what to send where no look in the field can prove it; hurts: what it does to people or stock; brief: a short row tells it;
-    listed: countries (ISO 3166-1) where it must be reported.
+    eats: the agents and kinds that a helper lives on; listed: countries (ISO 3166-1) where it must be reported.
     """
 
     id: str
@@ -322,6 +322,7 @@ class Agent:
     hurts: str = ""
     generic: bool = False
     brief: bool = False
+    eats: tuple[str, ...] = ()
     listed: frozenset[str] = frozenset()
     retired: tuple[Control, ...] = ()
     drawn: Mapping[str, Drawn] = field(default_factory=dict)

@@ -152,7 +152,7 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
         "thresholds": _list(threshold), "enemies": _list(enemy), "favoured": _by_name(Spell, FACTOR), "places": _by_name(Place, FACTOR),
         "heat": _heat(source), "sampling": sampling, "of": _one_of([agent.id for agent in catalogue.agents.values() if agent.is_kind]),
         "species": _table({}, {"matters": TEXT, "tells": TEXT}, "Whether it changes anything to know which of its kind it is."),
-        "sample": TEXT, "hurts": TEXT, "generic": FLAG,
+        "sample": TEXT, "hurts": TEXT, "generic": FLAG, "eats": _list(_one_of(catalogue.agents)),
     }  # fmt: skip
     shared_parts = {
         "source": _one_of(sources, "A key of sources.toml; where it is left out, that of the table or the file holds."),

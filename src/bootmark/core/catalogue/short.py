@@ -18,7 +18,7 @@ FOLDER = "rows"
 PROVES, OUTLASTS = "!", "~"
 TAKEN = (
     "colours", "body", "order", "family", "harmful_stage", "feeds", "growth", "wild_hosts", "places", "favoured", "cosmetic", "hurts",
-    "species", "sample", "thresholds", "enemies", "controls", "sampling", "looks", "look_alikes", "leave_when", "heat",
+    "species", "sample", "thresholds", "enemies", "controls", "sampling", "looks", "look_alikes", "leave_when", "heat", "eats",
 )  # fmt: skip
 """Keys that stand in a short row as they stand in a file of one's own."""
 

@@ -68,12 +68,13 @@ class _Judge:
         ]
 
     def _listed_near(self, but: Sequence[Suspect] = ()) -> bool:
-        """Whether a proof was seen of a pest that must be reported, or may have to be: nothing is cleared beside it. but: those named."""
-        region, named = self.case.region, {self.catalogue.key_of(suspect.agent) for suspect in but}
-        seen = {sign for sign, state in self.case.signs.items() if state == SEEN}
-        agents = (self._of(suspect) for suspect in self.ranking.suspects if self.catalogue.key_of(suspect.agent) not in named)
-        listed = (agent for agent in agents if agent.is_pest and agent.notifiable and (not region or agent.listed_in(region)))
-        return any(sign in seen and shows.confirms for agent in listed for sign, shows in agent.shows.items())
+        """Whether a proof was seen of a pest that is listed anywhere: nothing is cleared beside it, whatever its chance.
+
+        but: those that are named with what is cleared.
+        """
+        named = {self.catalogue.key_of(suspect.agent) for suspect in but}
+        agents = [self._of(suspect) for suspect in self.ranking.suspects if suspect.confirmed]
+        return any(agent.is_pest and agent.notifiable and self.catalogue.key_of(agent.id) not in named for agent in agents)
 
     def _proved(self) -> list[Suspect]:
         """Agents, and kinds where no one agent of them stands out, that a confirming sign, chance and margin prove."""

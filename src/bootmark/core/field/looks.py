@@ -18,6 +18,8 @@ MOST_ASKED = 8
 MOST_JOINT = 4
 MOST_GROUPS = 60
 MOST_LISTED = 40
+MOST_EATEN, MOST_EATERS = 3, 3
+"""Of the likeliest kinds, those whose eaters are asked about; signs of eaters that a look asks about beyond its own."""
 
 GLANCE = "glance"
 """The look that was taken before anything was told."""
@@ -150,6 +152,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     network = question.network
     case = network.case
     proofs, waiting, own = proofs_wanted(network, ranking), signs_awaited(network, ranking), _signs_of_leader(network, ranking)
+    eaters = frozenset(open_proofs(_eaters(network, ranking), case.signs))
     # What no likely cause leaves tells nothing; it is still asked where its look is taken.
     relevant = {sign for place in question.members for sign in network.agents[place].shows} | proofs | waiting | own
     worthwhile = []
@@ -161,7 +164,9 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
         if not rows:
             continue
         worth = dict.fromkeys(signs, 0.0) | {sign: question.single(row) for sign, row in rows.items()}
-        asked = sorted(signs, key=lambda sign: (sign not in proofs, sign not in waiting, sign not in own, -worth[sign]))[:MOST_ASKED]
+        signs.sort(key=lambda sign: (sign not in proofs, sign not in waiting, sign not in own, -worth[sign]))
+        # What eats a suspect is met where the suspect is looked for: its proofs crowd out none of the suspect's own.
+        asked = signs[:MOST_ASKED] + [sign for sign in signs[MOST_ASKED:] if sign in eaters][:MOST_EATERS]
         proves, waits = not proofs.isdisjoint(asked), not waiting.isdisjoint(asked)
         if sum(worth[sign] for sign in asked) < judgement.WORTH_A_LOOK and not (proves or waits):
             continue
@@ -243,6 +248,15 @@ def signs_awaited(network: Network, ranking: Ranking) -> frozenset[str]:
 def _signs_of_leader(network: Network, ranking: Ranking) -> frozenset[str]:
     """Every sign of the likeliest kind, proved or not: a look that is taken asks for all of them together."""
     return frozenset(sign for agent in _of_kinds(network, {kind.agent for kind in ranking.kinds[:1]}) for sign in agent.shows)
+
+
+def _eaters(network: Network, ranking: Ranking) -> list[Agent]:
+    """Helpers that live on one of the likeliest kinds, as they or those whom they eat say: they are met where their prey is looked for."""
+    suspected = _of_kinds(network, {kind.agent for kind in ranking.kinds[:MOST_EATEN]})
+    prey = {name for agent in suspected for name in (agent.id, agent.of)}
+    named = {enemy.agent for agent in suspected for enemy in agent.enemies}
+    helpers = (agent for agent in network.agents if agent.kind == AgentKind.BENEFICIAL)
+    return [agent for agent in helpers if agent.id in named or not prey.isdisjoint(agent.eats)]
 
 
 def splits(network: Network, ranking: Ranking, signs: tuple[str, ...]) -> tuple[str, ...]:
