@@ -66,6 +66,17 @@ def clone() -> str:
     return name
 
 
+def empty() -> str:
+    """A database that is up to date and holds no account and no farm, in use from now on; returns its name."""
+    template()
+    name = f"bm_{uuid.uuid4().hex[:12]}"
+    with psycopg.connect(server(), autocommit=True) as connection:
+        connection.execute(sql.SQL("CREATE DATABASE {} OWNER bm_owner").format(sql.Identifier(name)))
+    use(name)
+    setup.migrate(os.environ["BOOTMARK_OWNER_URL"])
+    return name
+
+
 def drop(name: str) -> None:
     use("postgres")
     with psycopg.connect(server(), autocommit=True) as connection:

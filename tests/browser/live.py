@@ -67,8 +67,13 @@ class LiveTest(unittest.TestCase):
     allowed_noise: ClassVar[tuple[str, ...]] = ()
 
     @classmethod
+    def data(cls) -> str:
+        """The database of the module's tests: a copy of the demo."""
+        return database.clone()
+
+    @classmethod
     def setUpClass(cls) -> None:
-        name = database.clone()
+        name = cls.data()
         cls.addClassCleanup(database.drop, name)
         station = serve_station(0)
         threading.Thread(target=station.serve_forever, daemon=True).start()

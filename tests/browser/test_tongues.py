@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from bootmark.core import catalogue as catalogues
 from bootmark.say import TONGUES, shown
 from bootmark.services.base.states import TreatmentState
+from bootmark.services.owning import lands
 from bootmark.standins import estate
 from bootmark.store.models import Application, Biofix, DecisionRow, Enquiry, Look, ReturnVisit, SampleRow, Station, Stop, Trap, TreatmentRow
 from bootmark.store.session import farm_session
@@ -58,13 +59,14 @@ for (const one of document.querySelectorAll(".lug span, .signs *")) {
 return wide;
 """
 OWN = {
+    *lands.named("AT").split(), *(word for _, mail, *_ in estate.PEOPLE for word in re.split(r"\W", mail)),
     *estate.NAME.split(), "CET", "Bootmark", "computer", "BBCH", "DD", "GHCN", "CSV", "JSON", "IRAC", "FRAC", "Delta", "EXIF",
     *(word for name, *_ in estate.PEOPLE for word in name.split()),
     *(word for name in estate.SITES for word in name.split()),
     *(word for name, _, _, cultivar, *_ in estate.BLOCKS for word in (name + " " + cultivar).split()),
 }  # fmt: skip
 """Words of the farm's own data, and names that are the same in every language."""
-UNIT = re.compile(r"^(?:ha|km|mm|cm|ml|kg|UTC|http|https|www|localhost|example|com|csv|uuid)$")
+UNIT = re.compile(r"^(?:ferrin|ha|km|mm|cm|ml|kg|UTC|http|https|www|localhost|example|com|csv|uuid)$")
 PATHS = (
     "round",
     "stages",
@@ -75,6 +77,9 @@ PATHS = (
     "enquiry",
     "farm",
     "devices",
+    "people",
+    f"people/{estate.made(estate.PEOPLE[1][1])}",
+    "settings",
     "traps",
     "guide/drawings",
     "guide/agent/codling-moth",

@@ -1,15 +1,16 @@
 """The work at one stop as commands, in its order, and how many rows came of it."""
 
 import datetime as dt
+import hashlib
 import itertools
 import uuid
 from typing import Any, NamedTuple
 
-from sqlalchemy import func, select
+from sqlalchemy import func, select, text
 
 from bootmark.services.weather import judging
-from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import TreatmentRow
+from bootmark.standins.estate import FARM, LATITUDE, LONGITUDE, NAME, NOW, TIME_ZONE, made
+from bootmark.store.models import Account, Membership, TreatmentRow
 from bootmark.store.session import farm_session
 from tests.database import catalogue
 from tests.sending import send, store_days
@@ -123,6 +124,9 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
         "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
         "model.offset": ({"agent": "codling-moth", "times": 1.04, "error": 0.06, "years": 3}, uuid.uuid4()),
         "weather.judge": doubtful(),
+        "farm.save": unkept(),
+        "member.save": ({"role": "viewer", "qualified": False, "certificate": "", "certificate_until": None, "ended": False}, colleague()),
+        "invitation.save": ({"name": "Sorrel Dane", "email": "", "role": "scout", "token_hash": token_hash()}, uuid.uuid4()),
         "answer.keep": (
             {
                 "decision_id": str(reported().call),
@@ -167,6 +171,29 @@ def reported() -> Reported:
     send("look.record", {"stop_id": str(here.stop), "signs": dict.fromkeys(PROOFS, "seen"), "note": ""}, look)
     send("decision.make", {"look_id": str(look), "agent": "plum-curculio"}, here.call)
     return here
+
+
+def token_hash() -> str:
+    """The hash of a link's token that nobody has."""
+    return hashlib.sha256(uuid.uuid4().bytes).hexdigest()
+
+
+def colleague(role: str = "scout", farm: uuid.UUID = FARM) -> uuid.UUID:
+    """Somebody new on a farm."""
+    account = uuid.uuid4()
+    with farm_session(farm, role="owner") as session:
+        session.add(Account(id=account, email=f"{account.hex}@ferrin.example", name="Sorrel Dane", password_hash="none"))
+        session.flush()
+        session.add(Membership(farm_id=farm, account_id=account, role=role, qualified=False))
+    return account
+
+
+def unkept() -> tuple[dict[str, Any], uuid.UUID]:
+    """The farm as it is, of which nobody has kept anything."""
+    with farm_session(FARM, role="owner") as session:
+        session.execute(text("DELETE FROM farm_settings_version"))
+        session.execute(text("DELETE FROM farm_settings"))
+    return {"name": NAME, "latitude": LATITUDE, "longitude": LONGITUDE, "time_zone": TIME_ZONE, "region": "AT"}, FARM
 
 
 flagged = itertools.count(0, 4)

@@ -105,4 +105,4 @@ class Findings(DatabaseTest):
             orchard = session.scalars(select(Block).where(Block.name == "Orchard A")).one()
             case = looks.case_of(session, farm, orchard, farm.clock_at, {})
         self.assertIn("codling-moth", case.heat)
-        self.assertEqual(case.region, "European Union")
+        self.assertEqual(case.region, "AT")

@@ -13,9 +13,11 @@ from bootmark.standins.estate import FARM, made
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope, send
-from tests.services.lines import kept
+from tests.services.lines import kept, token_hash
 
 SENDERS = 4
+OF_ONE_RECORD = ("application.record", "weather.judge", "farm.save", "member.save")
+"""Kinds that are about a record which is there already, and no other."""
 
 
 class Races(DatabaseTest):
@@ -46,9 +48,11 @@ class Races(DatabaseTest):
         self.assertEqual(set(self.line), set(KINDS))
         for kind, (payload, record) in self.line.items():
             with self.subTest(kind):
-                command = envelope(kind, payload, record if kind in ("application.record", "weather.judge") else None)
+                command = envelope(kind, payload, record if kind in OF_ONE_RECORD else None)
                 if kind in ("station.save", "block.save", "trap.save"):
                     command["payload"] = payload | {"name": f"{kind} raced"}
+                if kind == "invitation.save":
+                    command["payload"] = payload | {"token_hash": token_hash()}
                 before = self.versions(command["record_id"])
                 statuses = [status for batch in self.together(*[[command]] * SENDERS) for status in batch]
                 self.assertEqual(len(set(statuses)), 1)
@@ -57,7 +61,7 @@ class Races(DatabaseTest):
 
     def test_changes_of_one_record_by_all_are_all_kept_and_one_of_them_is_the_head(self) -> None:
         for kind, (payload, _) in self.line.items():
-            if kind in ("application.record", "answer.keep", "weather.judge", "stop.open"):
+            if kind in (*OF_ONE_RECORD, "answer.keep", "stop.open", "invitation.save"):
                 continue
             with self.subTest(kind):
                 first = envelope(kind, payload | ({"name": f"{kind} changed"} if "name" in payload else {}))

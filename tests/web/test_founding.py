@@ -12,8 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bootmark.farms import __main__ as terminal
-from bootmark.services.base import founding
-from bootmark.services.base.founding import Beginning
+from bootmark.services.owning import founding
+from bootmark.services.owning.founding import Beginning
 from tests.web.test_pages import F, PagesTest, mail
 
 GOOD = Beginning("Upper Holding", (46.2, 7.1), "Europe/Vienna", "Arla Bent", "arla@upper.example")

@@ -128,6 +128,7 @@ class Says(StrEnum):
     CALL_HARVEST = "decision.harvest"
     CALL_ASK_HARVEST = "decision.ask-harvest"
     CALL_NONE_FITS = "decision.none-fits"
+    CALL_NATURE = "decision.nature"
     CALL_WINDOW = "decision.window"
     CALL_NOW = "decision.now"
     CALL_CHOSEN = "decision.chosen"
@@ -151,6 +152,7 @@ class Says(StrEnum):
     FOR_WINDOW = "for.window"
     # Cautions.
     LABEL_FIRST = "caution.label"
+    CERTIFIER = "caution.certifier"
     CATALOGUE_CAUTION = "caution.catalogue"
     # An hour against a limit.
     WIND = "hour.wind"

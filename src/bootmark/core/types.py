@@ -262,13 +262,19 @@ class CropState:
 
 @dataclass(frozen=True)
 class Policy:
-    """A farm's school. order: the kinds of control it uses, most welcome first; None where it has no order of its own and uses all."""
+    """What a farm uses. order: kinds of control, most welcome first; None where it has no order of its own and uses all. certified:
+    whether a certifier's list rules beside it."""
 
     order: tuple[ControlKind, ...] | None = None
     refuses: frozenset[ControlKind] = frozenset()
+    certified: bool = False
 
     def uses(self, kind: ControlKind) -> bool:
         return kind not in self.refuses and (self.order is None or kind in self.order)
+
+    @property
+    def uses_any(self) -> bool:
+        return any(map(self.uses, ControlKind))
 
 
 @dataclass(frozen=True)

@@ -6,12 +6,13 @@ The password is asked for and not shown; where the standard input is no terminal
 import argparse
 import getpass
 import math
+import os
 import sys
 import uuid
 
-from bootmark.services.base import founding
 from bootmark.services.base.command import Refused
-from bootmark.services.base.founding import Beginning
+from bootmark.services.owning import founding
+from bootmark.services.owning.founding import Beginning
 from bootmark.store.session import farm_session
 
 
@@ -47,13 +48,16 @@ def new(options: argparse.Namespace) -> None:
     print(f"{options.owner} signs in as {options.mail}." if is_new else f"{options.mail} has an account: its password stays.")
 
 
-def show(_options: argparse.Namespace) -> None:
+def show(options: argparse.Namespace) -> None:
     with farm_session(None, role="owner") as session:
-        holdings = founding.holdings(session)
+        holdings, is_empty = founding.holdings(session), founding.is_empty(session)
     for holding in holdings:
         owners = ", ".join(holding.owners) or "nobody"
         print(f"{holding.id}  {holding.name}: {holding.members} in all, owned by {owners}")
-    if not holdings:
+    if is_empty and options.begin and os.environ.get("BOOTMARK_FIRST_CODE"):
+        print(f"Nobody is here yet. Open {options.begin} and type this code:\n\n    {os.environ['BOOTMARK_FIRST_CODE']}\n")
+        print("It serves once, until Bootmark is started again.")
+    elif not holdings:
         print("No farm yet: './bootmark farm new --help' tells how to make one.")
 
 
@@ -73,7 +77,9 @@ def parser() -> argparse.ArgumentParser:
     command.add_argument("--zone", required=True, help="its time zone, as Europe/Vienna")
     command.add_argument("--owner", required=True, help="the owner's name")
     command.add_argument("--mail", required=True, help="the owner's mail address")
-    commands.add_parser("list", help="every farm and its owners").set_defaults(action=show)
+    command = commands.add_parser("list", help="every farm and its owners")
+    command.set_defaults(action=show)
+    command.add_argument("--begin", metavar="ADDRESS", help="where the first account is made, told where there is none yet")
     command = commands.add_parser("password", help="set the password of an account whose holder has forgotten it")
     command.set_defaults(action=password)
     command.add_argument("mail")

@@ -12,11 +12,11 @@ from pathlib import Path
 
 from bootmark.launch import cluster as clusters
 from bootmark.launch import demo as demos
+from bootmark.launch import installation as installations
 from bootmark.launch import packages, web
 from bootmark.launch.child import Program
 from bootmark.launch.environment import environment, python
 from bootmark.launch.say import ROOT, VAR, Stop, step
-from bootmark.launch.supervise import Supervisor
 
 DEMO_PORT = 8600
 
@@ -34,25 +34,29 @@ def demo(options: argparse.Namespace) -> int:
 
 
 def serve(options: argparse.Namespace) -> int:
-    """For real use: every setting comes from the environment."""
+    """For real use: with a database that the environment names, or with one of its own."""
     packages.ready()
-    for name in ("BOOTMARK_WEB_URL", "BOOTMARK_OWNER_URL", "BOOTMARK_WORKER_URL", "BOOTMARK_SECRET"):
-        if not os.environ.get(name):
-            raise Stop(f"{name} is not set: docs/running.md lists the settings that './bootmark serve' reads.")
-    logs = Path(os.environ.get("BOOTMARK_LOGS") or VAR / "log")
-    env = environment(BOOTMARK_LOGS=str(logs))
-    if python("-m", "bootmark.store.setup", env=env):
-        raise Stop("The database could not be brought up to date: read the lines above.")
-    python("-m", "bootmark.farms", "list", env=env)
-    with web.listening(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")) as socket:
-        supervisor = Supervisor(logs)
-        with supervisor.until_told():
-            web.run(supervisor, env, socket)
-            for number in range(1, web.worker_count() + 1):
-                name = f"worker-{number}"
-                supervisor.run(Program(name, (str(packages.PYTHON), "-m", "bootmark.worker"), env, ROOT, supervisor.log(name)))
-            supervisor.wait()
+    with installations.running() as (env, supervisor), web.listening(os.environ.get("BOOTMARK_HOST", "127.0.0.1:8600")) as socket:
+        installations.welcome(env, socket.address)
+        child_env = installations.for_children(env)
+        web.run(supervisor, child_env, socket)
+        for number in range(1, web.worker_count() + 1):
+            name = f"worker-{number}"
+            supervisor.run(Program(name, (str(packages.PYTHON), "-m", "bootmark.worker"), child_env, ROOT, supervisor.log(name)))
+        supervisor.wait()
     return 0
+
+
+def backup(options: argparse.Namespace) -> int:
+    packages.ready()
+    with installations.reached() as env:
+        return python("-m", "bootmark.store.copies", "backup", str(Path(options.file).absolute()), env=env)
+
+
+def restore(options: argparse.Namespace) -> int:
+    packages.ready()
+    with installations.reached() as env:
+        return python("-m", "bootmark.store.copies", "restore", str(Path(options.file).absolute()), env=env)
 
 
 @contextlib.contextmanager
@@ -135,11 +139,10 @@ def worker(options: argparse.Namespace) -> int:
 
 
 def farm(options: argparse.Namespace) -> int:
-    """Farms of the installation that './bootmark serve' runs, by its settings."""
+    """Farms of the installation that './bootmark serve' runs."""
     packages.ready()
-    if not os.environ.get("BOOTMARK_OWNER_URL"):
-        raise Stop("BOOTMARK_OWNER_URL is not set: docs/running.md lists the settings of an installation.")
-    return python("-m", "bootmark.farms", *options.words, env=environment())
+    with installations.reached() as env:
+        return python("-m", "bootmark.farms", *options.words, env=env)
 
 
 def outdated(options: argparse.Namespace) -> int:
@@ -173,7 +176,9 @@ def parser() -> argparse.ArgumentParser:
     command = add("demo", "run the demo farm on this machine", demo)
     command.add_argument("--port", type=int, default=DEMO_PORT)
     command.add_argument("--reset", action="store_true", help="throw the demo's data away and load it anew")
-    add("serve", "run for real use, with settings from the environment", serve)
+    add("serve", "run for real use, on a database of its own or the one that the environment names", serve)
+    add("backup", "copy the whole installation's database into a file", backup).add_argument("file")
+    add("restore", "fill an installation that is empty yet from such a file", restore).add_argument("file")
     add("worker", "run only the background worker", worker)
     command = add("test", "run every test on a throw-away database, or the named modules", test)
     command.add_argument("names", nargs="*")

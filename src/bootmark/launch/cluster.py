@@ -25,6 +25,7 @@ FAST_BUT_UNSAFE = ("fsync=off", "synchronous_commit=off", "full_page_writes=off"
 ROLES = ("bm_admin", "bm_owner", "bm_web", "bm_worker", "bm_backup")
 THROW_AWAY = "bootmark-test-"
 START_SECONDS, STOP_SECONDS = 60.0, 20.0
+DEMO_ANEW = "run './bootmark demo --reset' to make the demo anew"
 LEAST_FREE = 64_000_000
 """Bytes of room below which the database is not started: without it, it would only fail again."""
 
@@ -54,11 +55,24 @@ class Cluster:
         note.touch(mode=0o600)
         note.write_text(json.dumps({"port": self.port, "passwords": self.passwords, "durable": self.durable}))
 
+    def programs(self) -> Path:
+        """The folder of the programs that fit this cluster: a database is read by its own version only. Raises Stop."""
+        note = self.data / "PG_VERSION"
+        version = note.read_text().strip() if note.exists() else ""
+        folder = postgres_bin(version)
+        if folder is None and version:
+            raise Stop(
+                f"The database in {self.data} was made by PostgreSQL {version}, which is not installed; nothing was changed. Install it "
+                f"beside the other ('apt-get install postgresql-{version}') and start again. To move to a newer one, run "
+                "'./bootmark backup FILE', set BOOTMARK_DATA to a new folder, and run './bootmark restore FILE'."
+            )
+        return folder or Path(command("postgres")).parent
+
     def program(self, lock: int) -> Program:
         """The database server. It holds its owner's lock as long as it lives, even where the launcher has gone."""
         settings = [f"port={self.port}", "listen_addresses=127.0.0.1", "unix_socket_directories=", "max_connections=60"]
         settings += [] if self.durable else list(FAST_BUT_UNSAFE)
-        words = [command("postgres"), "-D", str(self.data), *(word for setting in settings for word in ("-c", setting))]
+        words = [str(self.programs() / "postgres"), "-D", str(self.data), *(word for setting in settings for word in ("-c", setting))]
         return Program("database", words, quiet_environment(), Path("/"), self.log, POSTGRES, signal.SIGINT, (lock,))
 
     def answers(self) -> bool:
@@ -162,13 +176,13 @@ def make_startable(cluster: Cluster) -> None:
         cluster.save()
 
 
-def wait_until_it_answers(cluster: Cluster, process: subprocess.Popen[bytes]) -> None:
+def wait_until_it_answers(cluster: Cluster, process: subprocess.Popen[bytes], remedy: str = DEMO_ANEW) -> None:
     """Raises Stop where the database ends or does not come up in time."""
     limit = time.monotonic() + START_SECONDS
     while not cluster.answers():
         if process.poll() is not None or time.monotonic() > limit:
             why = last_line(cluster.log.read_text(errors="replace")) if cluster.log.exists() else "no reason given"
-            raise Stop(f"The database did not start ({why}): read {cluster.log}, or run './bootmark demo --reset' to make the demo anew.")
+            raise Stop(f"The database did not start ({why}): read {cluster.log}, or {remedy}.")
         time.sleep(0.02)
 
 
@@ -186,9 +200,12 @@ def running(cluster: Cluster, lock: int) -> Iterator[subprocess.Popen[bytes]]:
         child.wait_or_kill(process, STOP_SECONDS)
 
 
-def lasting() -> Cluster:
-    """The demo's own cluster, made at the first call. Its folder is to be claimed first."""
-    folder = home()
+def lasting(folder: Path | None = None, remedy: str = DEMO_ANEW) -> Cluster:
+    """A cluster that stays, the demo's own unless a folder is told; made at the first call. The folder is to be claimed first.
+
+    remedy: what to do where it is half or can't be read. Raises Stop then, and where no program for its version is here.
+    """
+    folder = folder or home()
     note = folder / "cluster.json"
     if note.exists():
         try:
@@ -197,11 +214,12 @@ def lasting() -> Cluster:
             passwords = {role: noted["passwords"].get(role) or secrets.token_urlsafe(24) for role in ROLES}
             cluster = Cluster(folder, int(noted["port"]), passwords, bool(noted["durable"]))
             cluster.save()
+            cluster.programs()
             return cluster
         except (ValueError, TypeError, KeyError, AttributeError) as error:
-            raise Stop(f"{note} can't be read: run './bootmark demo --reset' to make the demo anew.") from error
+            raise Stop(f"{note} can't be read: {remedy}.") from error
     if (folder / "data").exists():
-        raise Stop(f"{folder} holds half a database: run './bootmark demo --reset' to make the demo anew.")
+        raise Stop(f"{folder} holds half a database: {remedy}.")
     return create(folder)
 
 

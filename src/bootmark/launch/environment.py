@@ -4,6 +4,7 @@ import os
 import secrets
 import subprocess
 import sys
+from pathlib import Path
 
 from bootmark.launch import cluster as clusters
 from bootmark.launch import packages
@@ -28,10 +29,11 @@ def python(*words: str, env: dict[str, str], quiet: bool = False) -> int:
     return done.returncode
 
 
-def secret() -> str:
-    note = VAR / "secret"
+def secret(folder: Path = VAR) -> str:
+    """The secret that an installation keeps; made at the first call."""
+    note = folder / "secret"
     if not note.exists():
-        note.parent.mkdir(exist_ok=True)
+        note.parent.mkdir(parents=True, exist_ok=True)
         note.touch(mode=0o600)
         note.write_text(secrets.token_urlsafe(48))
     return note.read_text()

@@ -16,8 +16,11 @@ def lock_beside(folder: Path) -> Path:
     return folder.parent / f"{folder.name}.owner"
 
 
-def claim(folder: Path, wait: float = WAIT_SECONDS) -> int:
-    """Make this process the owner of a folder; the descriptor of the lock. Raises Stop where another is it."""
+def claim(folder: Path, wait: float = WAIT_SECONDS, second: str = "copy this folder to another place") -> int:
+    """Make this process the owner of a folder; the descriptor of the lock. second: how another is run beside it.
+
+    Raises Stop where another process is it.
+    """
     folder.parent.mkdir(parents=True, exist_ok=True)
     lock = os.open(lock_beside(folder), os.O_RDWR | os.O_CREAT, 0o600)
     limit = time.monotonic() + wait
@@ -31,7 +34,7 @@ def claim(folder: Path, wait: float = WAIT_SECONDS) -> int:
                 os.close(lock)
                 raise Stop(
                     f"Bootmark already runs here (process {owner or 'unknown'}): use it, or stop it with Ctrl-C first. "
-                    "For a second one, copy this folder to another place."
+                    f"For a second one, {second}."
                 ) from None
             time.sleep(0.1)
     os.ftruncate(lock, 0)

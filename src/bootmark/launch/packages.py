@@ -16,14 +16,14 @@ LOCK, TEST_LOCK = ROOT / "requirements.lock", ROOT / "requirements-test.lock"
 NO_MAIN_CLUSTER = Path("/etc/postgresql-common/createcluster.conf")
 
 
-def postgres_bin() -> Path | None:
-    """The newest PostgreSQL of version 15 or later, or None."""
+def postgres_bin(version: str = "") -> Path | None:
+    """The programs of PostgreSQL of one major version, or of the newest from 15 on; None where they are not installed."""
     versions = [
         (int(path.parent.name), path)
         for path in Path("/usr/lib/postgresql").glob("*/bin")
         if path.parent.name.isdigit() and (path / "initdb").exists()
     ]
-    usable = [pair for pair in versions if pair[0] >= 15]
+    usable = [pair for pair in versions if (str(pair[0]) == version if version else pair[0] >= 15)]
     return max(usable)[1] if usable else None
 
 

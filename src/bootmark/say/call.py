@@ -137,6 +137,7 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_HARVEST: "Harvest first: no control fits before it.",
     Says.CALL_ASK_HARVEST: "Tell first when this is picked next: what would be sprayed must be kept for days before.",
     Says.FOR_HARVEST: "the day of the next picking",
+    Says.CALL_NATURE: "Leave it: this farm leaves its pests to nature.",
     Says.CALL_NONE_FITS: "Nothing on this farm's list fits: ask a licensed adviser.",
     Says.CALL_WINDOW: "Act from {first:day} to {last:day}: {control:name}.",
     Says.CALL_NOW: Many("choices", "Act now: {control:in_sentence}.", "Act now. First by this farm's policy: {control:in_sentence}."),
@@ -159,5 +160,6 @@ TEXTS: dict[Says, Text] = {
     Says.FOR_ADVISER: "the adviser's answer",
     Says.FOR_WINDOW: "whether the window has moved",
     Says.LABEL_FIRST: "The label, local rules and licensed advice come before anything Bootmark says.",
+    Says.CERTIFIER: "Only what your certifier lists: look the material up there before you buy or use it.",
     Says.CATALOGUE_CAUTION: "{caution}",
 }

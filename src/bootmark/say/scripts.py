@@ -66,6 +66,12 @@ TEXTS: dict[str, str | Many] = {
     "later_more": Many("count", "{count} day later", "{count} days later"),
     "later_less": Many("count", "{count} day earlier", "{count} days earlier"),
     "later_same": "as set",
+    # People, and where a farm lies.
+    "copied": "Copied.",
+    "copy_by_hand": "This browser gives no clipboard here: it is marked, copy it by hand.",
+    "place_asked": "Asking this device…",
+    "place_taken": "Taken from this device, good to {metres} m.",
+    "place_refused": "This device does not tell where it is: type the degrees.",
     "whatif_silent": "No answer: the connection is gone. Move it again.",
 }
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from bootmark.services import places
 from bootmark.services.base.handling import Handler
+from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import enquiries, holds, looks
 from bootmark.services.seasons import biofixes, crop_stages, offsets, sightings, traps
 from bootmark.services.treatment import calls
@@ -26,5 +27,8 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     calls.store_decision,
     calls.store_application,
     holds.store_answer,
+    settings.store_farm,
+    members.store_member,
+    invitations.store_invitation,
 )
 KINDS: dict[str, Handler[Any, Any]] = {handler.command.spec.kind: handler for handler in HANDLERS}

@@ -47,7 +47,7 @@ def load_people(owner_url: str) -> None:
                 time_zone=TIME_ZONE,
                 clock_at=NOW,
                 policy={"order": ["cultural", "physical", "living", "soft", "conventional"], "refuses": []},
-                region="European Union",
+                region="AT",
             )
         )
         for name, email, role, qualified in PEOPLE:

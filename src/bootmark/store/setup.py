@@ -6,7 +6,6 @@ One process at a time: the others wait for the lock, and find it done. A databas
 import functools
 import itertools
 import os
-import shutil
 import subprocess
 import sys
 from pathlib import Path
@@ -21,6 +20,7 @@ from sqlalchemy import Connection, create_engine, text
 from sqlalchemy.pool import NullPool
 
 from bootmark.core.catalogue import default
+from bootmark.store import tools
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 ROLES = ("bm_owner", "bm_web", "bm_worker", "bm_backup")
@@ -104,15 +104,11 @@ def _refuse_newer(stands_at: str | None) -> None:
 def dump(backup_url: str, file: Path) -> None:
     """Write a whole database to a file. Raises Refused where it can't be done."""
     file.parent.mkdir(parents=True, exist_ok=True)
-    tool = shutil.which("pg_dump") or next(iter(sorted(map(str, Path("/usr/lib/postgresql").glob("*/bin/pg_dump")), reverse=True)), None)
+    tool = tools.program("pg_dump")
     if tool is None:
         raise Refused("pg_dump is not installed, and nothing is changed without a backup: install the Debian package postgresql-client.")
     file.touch(mode=0o600)
-    # The address holds the password: it goes through the environment, never over a command line.
-    address = psycopg.conninfo.conninfo_to_dict(plain(backup_url))
-    names = {"host": "PGHOST", "port": "PGPORT", "user": "PGUSER", "password": "PGPASSWORD", "dbname": "PGDATABASE"}
-    environment = os.environ | {names[key]: str(value) for key, value in address.items() if key in names}
-    done = subprocess.run([tool, "-Fc", "-f", str(file)], env=environment, capture_output=True, text=True)
+    done = subprocess.run([tool, "-Fc", "-f", str(file)], env=tools.environment(plain(backup_url)), capture_output=True, text=True)
     if done.returncode:
         file.unlink(missing_ok=True)
         raise Refused(f"The backup before the change failed, so nothing was changed: {done.stderr.strip().splitlines()[-1:]}.")

@@ -10,8 +10,11 @@ from bootmark.store.models import (
     CropStage,
     DecisionRow,
     Enquiry,
+    FarmSettings,
+    Invitation,
     Judgement,
     Look,
+    MemberTerms,
     ModelOffset,
     OutsideAnswer,
     SampleRow,
@@ -25,6 +28,7 @@ from bootmark.store.models import (
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
+    FarmSettings, MemberTerms, Invitation,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
 """What stands in the Book, which is read from the newest on."""

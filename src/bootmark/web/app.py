@@ -11,6 +11,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from bootmark import say
 from bootmark.services.base.sign_ins import PHONE
 from bootmark.web import errors, guard, words
+from bootmark.web.begin import route as begin
 from bootmark.web.book import route as book
 from bootmark.web.call import route as call
 from bootmark.web.clock import route as clock
@@ -22,12 +23,15 @@ from bootmark.web.enquiry import route as enquiry
 from bootmark.web.farm import route as farm
 from bootmark.web.guide import route as guide
 from bootmark.web.health import route as health
+from bootmark.web.join import route as join
 from bootmark.web.look import route as look
+from bootmark.web.people import route as people
 from bootmark.web.photo import route as photo
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
 from bootmark.web.script import route as script
 from bootmark.web.season import route as season
+from bootmark.web.settings import route as settings
 from bootmark.web.sign_in import route as sign_in
 from bootmark.web.spoken import SpokenEnvironment
 from bootmark.web.stages import route as stages
@@ -39,6 +43,8 @@ from bootmark.web.trap import route as trap
 SCREENS = (
     health,
     sign_in,
+    begin,
+    join,
     round_,
     look,
     count,
@@ -50,6 +56,8 @@ SCREENS = (
     guide,
     enquiry,
     farm,
+    settings,
+    people,
     station,
     season,
     trap,
@@ -80,8 +88,8 @@ class Bootmark(Flask):
     jinja_environment = SpokenEnvironment
 
 
-def create_app(**settings: Any) -> Flask:
-    """Bootmark's web application. settings override what the environment says."""
+def create_app(**own: Any) -> Flask:
+    """Bootmark's web application. own: settings that override what the environment says."""
     app = Bootmark("bootmark.web", static_folder="static")
     app.json = Json(app)
     behind_tls = os.environ.get("BOOTMARK_TLS") == "1"
@@ -101,7 +109,7 @@ def create_app(**settings: Any) -> Flask:
         WTF_CSRF_TIME_LIMIT=None,
         SEND_FILE_MAX_AGE_DEFAULT=30 * 24 * 3600,
     )
-    app.config.update(settings)
+    app.config.update(own)
     if not app.config["SECRET_KEY"]:
         raise RuntimeError("BOOTMARK_SECRET is not set")
     if behind_tls:

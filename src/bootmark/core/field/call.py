@@ -15,6 +15,8 @@ from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
 
 LABEL_FIRST = says(Says.LABEL_FIRST)
+LISTED = (ControlKind.LIVING, ControlKind.SOFT)
+"""Kinds of control that a certifier lists."""
 
 
 def economic_injury_level(
@@ -337,7 +339,8 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
     case.choices = choices(agent, stage, crop, policy, finding, times=times)
     offered = [choice for choice in case.choices if choice.offered]
     cautions = (caution for choice in offered for caution in _cautions(agent, agent.control(choice.control), crop))
-    case.cautions += (LABEL_FIRST, *dict.fromkeys(cautions))
+    listed = (says(Says.CERTIFIER),) if policy.certified and any(agent.control(choice.control).kind in LISTED for choice in offered) else ()
+    case.cautions += (LABEL_FIRST, *listed, *dict.fromkeys(cautions))
     today = stage.today
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []
@@ -353,6 +356,8 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
         return case.hold()
     if not offered:
         case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
+        if not policy.uses_any:
+            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NATURE), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
         if any(choice.reason.kind == Says.CONTROL_HARVEST_UNKNOWN for choice in case.choices):
             return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_ASK_HARVEST), 1, says(Says.FOR_HARVEST))
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS

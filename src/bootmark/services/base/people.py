@@ -1,5 +1,6 @@
 """People: their names, their passwords, and what they are on a farm."""
 
+import datetime as dt
 import unicodedata
 import uuid
 from dataclasses import dataclass
@@ -55,6 +56,12 @@ def folded(email: str) -> str:
     return name if len(name) <= MOST_LETTERS and name.isprintable() else ""
 
 
+def is_address(email: str) -> bool:
+    """Whether it may be an address of mail: a name, an @ and a host with a dot."""
+    before, at, behind = folded(email).partition("@")
+    return bool(before and at and "." in behind and not any(letter.isspace() for letter in before + behind))
+
+
 def fits(password_hash: str | None, password: str) -> bool:
     """Whether a password makes a hash. Where there is none the answer is no, and takes as long."""
     try:
@@ -69,21 +76,33 @@ def memberships(session: Session, account_id: uuid.UUID) -> list[Member]:
 
 
 def names(session: Session) -> dict[uuid.UUID, str]:
-    """Names of the members of the session's farm."""
+    """Names of everybody who is or was on the session's farm."""
     return {row.id: row.name for row in session.execute(text("SELECT id, name FROM bm_people()"))}
 
 
 @dataclass(frozen=True)
 class Colleague:
-    """A member of a farm, as the others see them."""
+    """A member of a farm, as the others see them. qualified: until certificate_until, where that is told."""
 
     account_id: uuid.UUID
     name: str
     role: Role
     qualified: bool
+    email: str
+    certificate: str = ""
+    certificate_until: dt.date | None = None
+    ended_at: dt.datetime | None = None
+
+
+def everybody(session: Session) -> list[Colleague]:
+    """Who is or was on the session's farm, by name."""
+    rows = session.execute(text("SELECT * FROM bm_people()"))
+    return [
+        Colleague(row.id, row.name, Role(row.role), row.qualified, row.email, row.certificate, row.certificate_until, row.ended_at)
+        for row in rows
+    ]
 
 
 def members(session: Session) -> list[Colleague]:
-    """The members of the session's farm."""
-    rows = session.execute(text("SELECT id, name, role, qualified FROM bm_people()"))
-    return [Colleague(row.id, row.name, Role(row.role), row.qualified) for row in rows]
+    """Who is on the session's farm now."""
+    return [colleague for colleague in everybody(session) if colleague.ended_at is None]

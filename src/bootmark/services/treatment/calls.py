@@ -41,7 +41,7 @@ MOST_OF_AREA = 1.05
 def policy_of(farm: Farm) -> Policy:
     order = farm.policy.get("order")
     own = None if order is None else tuple(map(ControlKind, order))
-    return Policy(own, frozenset(map(ControlKind, farm.policy.get("refuses", ()))))
+    return Policy(own, frozenset(map(ControlKind, farm.policy.get("refuses", ()))), bool(farm.policy.get("certified")))
 
 
 def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:

@@ -12,6 +12,7 @@ from bootmark.store.models.base import (
     SignInEvent,
     SignInSession,
 )
+from bootmark.store.models.people import AccountReset, FarmSettings, Invitation, MemberTerms
 from bootmark.store.models.places import Block
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
@@ -20,6 +21,7 @@ from bootmark.store.models.weather import ForecastHour, Judgement, Station, Weat
 
 __all__ = [
     "Account",
+    "AccountReset",
     "Application",
     "Biofix",
     "Block",
@@ -29,13 +31,16 @@ __all__ = [
     "Enquiry",
     "Farm",
     "FarmChange",
+    "FarmSettings",
     "FindingRow",
     "ForecastHour",
     "Hold",
+    "Invitation",
     "Judgement",
     "KnownAgent",
     "KnownSign",
     "Look",
+    "MemberTerms",
     "Membership",
     "ModelOffset",
     "OutsideAnswer",

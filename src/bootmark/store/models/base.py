@@ -75,8 +75,8 @@ class KnownSign(Base):
 
 
 class Farm(Base):
-    """One holding. clock_at: the demo farm's own time; empty where the real time counts. region: the plant
-    health area that it lies in, as the catalogue's lists name it."""
+    """One holding. clock_at: the demo farm's own time; empty where the real time counts. region: its country, by ISO 3166, with the
+    subdivision where it is told; school: the school of control that its policy was taken from, empty where it has an order of its own."""
 
     __tablename__ = "farm"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -87,14 +87,21 @@ class Farm(Base):
     clock_at: Mapped[dt.datetime | None]
     policy: Mapped[dict[str, Any]]
     region: Mapped[str] = mapped_column(server_default="")
+    currency: Mapped[str] = mapped_column(server_default="")
+    school: Mapped[str] = mapped_column(server_default="")
 
 
 class Membership(Base):
+    """What somebody is on a farm. ended_at: when they left; what they signed stays theirs."""
+
     __tablename__ = "membership"
     farm_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("farm.id"), primary_key=True)
     account_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("account.id"), primary_key=True)
     role: Mapped[str]
     qualified: Mapped[bool]
+    certificate: Mapped[str] = mapped_column(server_default="")
+    certificate_until: Mapped[dt.date | None]
+    ended_at: Mapped[dt.datetime | None]
 
 
 class CommandRow(Identified, Base):

@@ -17,6 +17,8 @@ from bootmark.services import places
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import KEEPERS, SCOUTS
+from bootmark.services.owning import lands, missing
+from bootmark.services.owning.missing import Gap
 from bootmark.services.scouting import picking
 from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
@@ -25,6 +27,20 @@ from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 from bootmark.web.plan import shapes
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
+SAYS_OF = {
+    Gap.REGION: ("The country", "Until it is told, nobody knows which pests must be reported here.", "settings.page"),
+    Gap.SCHOOL: (
+        "How pests are controlled",
+        "Until a school is chosen, every kind of control is offered, the gentlest first.",
+        "settings.page",
+    ),
+    Gap.BLOCK: ("A block", "Without one there is nothing to walk.", "farm.new_block"),
+    Gap.STATION: ("A weather station", "Without one no stage and no spray hour is told.", "station.new"),
+    Gap.READINGS: ("Readings", "A station without weather tells no stage: fill it from a file, or let it send.", "farm.page"),
+    Gap.HARVEST: ("The next picking", "Where it is not known, nothing that has an interval before harvest is offered.", "farm.page"),
+    Gap.SIGNER: ("A certificate", "Nobody can sign for a material that takes a qualified applicator.", "people.page"),
+}
+"""Of each gap: what is missing, what that keeps from working, and the screen that mends it."""
 EMPTY_CORNER = [[0, 320], [60, 320], [60, 360], [0, 360]]
 
 
@@ -35,15 +51,17 @@ def page() -> str:
     blocks = ground.blocks(db())
     keeper = member().role in KEEPERS
     links = {str(block.id): url_for("farm.block", farm=farm.id, block=block.id) for block in blocks} if keeper else {}
-    plan = plan_svg(shapes(blocks), links=links)
+    plan, colleagues = plan_svg(shapes(blocks), links=links), people.members(db())
     return render_template(
         "farm.html",
         blocks=blocks,
         plan=plan,
         stations=ground.stations(db()),
         crops=g.catalogue.crops,
-        people=people.members(db()),
+        people=colleagues,
         policy=calls.policy_of(farm),
+        region=lands.named(farm.region),
+        missing=[(*SAYS_OF[row.gap], row) for row in missing.gaps(db(), farm, g.catalogue, colleagues, now().date())] if keeper else [],
         no_picking=picking.blocks(db(), farm, g.catalogue, now().date()),
         keeper=keeper,
     )

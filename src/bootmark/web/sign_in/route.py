@@ -13,6 +13,7 @@ from bootmark.logs import SECURITY
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.work import nobody
 from bootmark.web import forms, guard
+from bootmark.web.begin import route as begin
 from bootmark.web.guard import User, asked_from, here, real_now, signed_in, token
 
 blueprint = Blueprint("sign_in", __name__, template_folder=".")
@@ -48,7 +49,9 @@ def _page(email: str, to: str, errors: dict[str, str]) -> str:
 
 
 @blueprint.get("/sign-in")
-def page() -> str:
+def page() -> str | Response:
+    if begin.waits():
+        return redirect(url_for("begin.page"))
     return _page("", request.args.get("next", ""), {})
 
 

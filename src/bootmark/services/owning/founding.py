@@ -1,18 +1,21 @@
-"""A farm's beginning: its row, its first owner, and a password set by whoever keeps the server. As the owner role of the database."""
+"""A farm's beginning: its row and its first owner; and what the keeper of the server does, as the owner role of the database."""
 
+import json
 import uuid
 import zoneinfo
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from sqlalchemy import func, select
+from sqlalchemy import func, select, text
 from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core.meanings import ControlKind
 from bootmark.services.base import passwords, people
 from bootmark.services.base.command import Refused
+from bootmark.services.base.people import Person
 from bootmark.services.base.roles import Role
+from bootmark.services.owning.rules import JOINERS, unseen
 from bootmark.store.models import Account, Farm, Membership
 
 MOST_NAME = 80
@@ -41,21 +44,26 @@ class Holding:
 
 def _name_errors(**names: str) -> dict[str, str]:
     most = say.line("Give a name of 1 to {most} letters, all of them visible.", most=MOST_NAME)
-    return {field: most for field, name in names.items() if not (name.strip().isprintable() and 0 < len(name.strip()) <= MOST_NAME)}
+    return {field: most for field, name in names.items() if not 0 < len(name.strip(f" {JOINERS}")) <= MOST_NAME or unseen(name)}
+
+
+def person_errors(person: str, email: str) -> dict[str, str]:
+    """What is wrong with somebody's name and address, field to sentence."""
+    errors = _name_errors(person=person)
+    if not people.is_address(email):
+        errors["email"] = say.line("That is no mail address: it has a name, an @ and a host with a dot.")
+    return errors
 
 
 def errors_of(beginning: Beginning) -> dict[str, str]:
     """What is wrong with a beginning, field to sentence."""
-    errors = _name_errors(name=beginning.name, person=beginning.person)
+    errors = person_errors(beginning.person, beginning.email) | _name_errors(name=beginning.name)
     latitude, longitude = beginning.at
     # Not a number is in no range.
     if not (-90 <= latitude <= 90 and -180 <= longitude <= 180):
         errors["at"] = say.line("Latitude lies from -90 to 90 and longitude from -180 to 180, as in 46.2,7.1.")
     if beginning.time_zone not in zoneinfo.available_timezones():
         errors["time_zone"] = say.line("There is no time zone {zone}: give one such as Europe/Vienna.", zone=beginning.time_zone[:40])
-    before, at, behind = people.folded(beginning.email).partition("@")
-    if not (before and at and "." in behind):
-        errors["email"] = say.line("That is no mail address: it has a name, an @ and a host with a dot.")
     return errors
 
 
@@ -67,6 +75,45 @@ def password_error(password: str, own_words: tuple[str, ...]) -> str:
 
 def account_of(session: Session, email: str) -> Account | None:
     return session.scalars(select(Account).where(Account.email == people.folded(email))).one_or_none()
+
+
+def first_policy() -> dict[str, list[str]]:
+    """What a farm uses until its owner has chosen a school: everything, the gentlest first."""
+    return {"order": [str(kind) for kind in ControlKind], "refuses": []}
+
+
+def is_empty(session: Session) -> bool:
+    """Whether this installation has no account yet."""
+    return bool(session.execute(text("SELECT bm_is_empty()")).scalar_one())
+
+
+def begin_first(session: Session, farm: uuid.UUID, beginning: Beginning, password: str) -> Person | None:
+    """Make the installation's first account and its farm, without the owner role; None where somebody was quicker.
+
+    Raises Refused with what is wrong, field to sentence.
+    """
+    errors = errors_of(beginning)
+    if error := password_error(password, (beginning.person, *beginning.email.split("@"), beginning.name)):
+        errors["password"] = error
+    if errors:
+        raise Refused(**errors)
+    person = Person(uuid.uuid4(), beginning.person.strip(), people.folded(beginning.email))
+    is_made = session.execute(
+        text("SELECT bm_begin(:farm, :name, :latitude, :longitude, :zone, CAST(:policy AS jsonb), :id, :email, :person, :password)"),
+        {
+            "farm": farm,
+            "name": beginning.name.strip(),
+            "latitude": beginning.at[0],
+            "longitude": beginning.at[1],
+            "zone": beginning.time_zone,
+            "policy": json.dumps(first_policy()),
+            "id": person.id,
+            "email": person.email,
+            "person": person.name,
+            "password": people.hash_password(password),
+        },
+    ).scalar_one()
+    return person if is_made else None
 
 
 def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password: Callable[[], str]) -> bool:
@@ -96,7 +143,7 @@ def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password:
             latitude=beginning.at[0],
             longitude=beginning.at[1],
             time_zone=beginning.time_zone,
-            policy={"order": [str(kind) for kind in ControlKind], "refuses": []},
+            policy=first_policy(),
         )
     )
     session.flush()

@@ -1,0 +1,61 @@
+"""What a farm has not been told yet, and what each gap keeps from working: in the order in which it is best told."""
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+from sqlalchemy.orm import Session
+
+from bootmark.core.catalogue import Catalogue
+from bootmark.core.meanings import ControlKind
+from bootmark.services.base import ground
+from bootmark.services.base.people import Colleague
+from bootmark.services.base.roles import SIGNERS
+from bootmark.services.treatment.calls import policy_of
+from bootmark.store.models import Farm, WeatherDay
+from bootmark.store.rows import of_farm
+
+
+class Gap(StrEnum):
+    """What is missing."""
+
+    REGION = "region"
+    SCHOOL = "school"
+    BLOCK = "block"
+    STATION = "station"
+    READINGS = "readings"
+    HARVEST = "harvest"
+    SIGNER = "signer"
+
+
+@dataclass(frozen=True)
+class Missing:
+    """A gap. blocks: how many blocks it concerns, 0 where it is the farm's."""
+
+    gap: Gap
+    blocks: int = 0
+
+
+def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequence[Colleague], today: dt.date) -> list[Missing]:
+    """What is missing of a farm; empty where nothing is."""
+    blocks, stations = ground.blocks(session), ground.stations(session)
+    unpicked = [
+        block for block in blocks if block.harvest_from is None and block.crop in catalogue.crops and catalogue.crops[block.crop].eaten
+    ]
+    wanted = {
+        Gap.REGION: not farm.region,
+        Gap.SCHOOL: not farm.school,
+        Gap.BLOCK: not blocks,
+        Gap.STATION: not stations,
+        Gap.READINGS: bool(stations) and not session.scalar(of_farm(WeatherDay, WeatherDay.station_id).limit(1)),
+        Gap.HARVEST: bool(unpicked),
+        Gap.SIGNER: policy_of(farm).uses(ControlKind.CONVENTIONAL) and not any(_signs(colleague, today) for colleague in colleagues),
+    }
+    return [Missing(gap, len(unpicked) if gap == Gap.HARVEST else 0) for gap, is_missing in wanted.items() if is_missing]
+
+
+def _signs(colleague: Colleague, today: dt.date) -> bool:
+    """Whether somebody may sign for a material that takes a qualified applicator."""
+    lasts = colleague.certificate_until is None or colleague.certificate_until >= today
+    return colleague.role in SIGNERS and colleague.qualified and lasts

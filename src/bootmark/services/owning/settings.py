@@ -1,0 +1,63 @@
+"""The farm itself: what it is called, where it lies, by which clock, money and school it works."""
+
+import uuid
+from typing import Annotated, Any
+
+from sqlalchemy.orm import Session
+
+from bootmark import say
+from bootmark.core.field.schools import POLICIES, School
+from bootmark.services.base.command import Command
+from bootmark.services.base.fields import Choice, Number
+from bootmark.services.base.handling import Context, handles
+from bootmark.services.base.roles import Role
+from bootmark.services.owning.rules import Called, Currency, Region, Zone
+from bootmark.store.models import Farm, FarmSettings
+
+OWN_ORDER = ""
+"""Of a farm whose policy was not taken from a school."""
+
+
+class SaveFarm(Command, kind="farm.save", roles=(Role.OWNER,)):
+    """Keep what the farm is called, where it lies, its time, money and school of control."""
+
+    name: Annotated[str, Called()]
+    latitude: Annotated[float, Number(-90, 90, "degrees")]
+    longitude: Annotated[float, Number(-180, 180, "degrees")]
+    time_zone: Annotated[str, Zone()]
+    region: Annotated[str, Region()] = ""
+    currency: Annotated[str, Currency()] = ""
+    school: Annotated[str, Choice((OWN_ORDER, *School), fallback=OWN_ORDER)] = OWN_ORDER
+
+
+def policy_as_kept(school: str) -> dict[str, Any]:
+    """A school's policy as a farm's row keeps it."""
+    policy = POLICIES[School(school)]
+    return {"order": list(policy.order or ()), "refuses": sorted(policy.refuses), "certified": policy.certified}
+
+
+def _take_over(context: Context, head: FarmSettings) -> None:
+    farm = context.session.get_one(Farm, context.farm_id)
+    for name in ("name", "latitude", "longitude", "time_zone", "region", "currency", "school"):
+        setattr(farm, name, getattr(head, name))
+    if head.school:
+        farm.policy = policy_as_kept(head.school)
+
+
+@handles(SaveFarm, FarmSettings, _take_over)
+def store_farm(command: SaveFarm, context: Context) -> FarmSettings:
+    if context.sent.record_id != context.farm_id:
+        context.errors["record_id"] = say.line("This is not this farm: load the page again.")
+    return FarmSettings(**command.model_dump())
+
+
+def base(session: Session, farm: uuid.UUID) -> uuid.UUID | None:
+    """The command that made the farm what it is; None where nobody has kept anything of it."""
+    head = session.get(FarmSettings, (farm, farm))
+    return head.command_id if head else None
+
+
+def asked_of(farm: Farm) -> dict[str, Any]:
+    """What stands in the form before anything is typed."""
+    fields = ("name", "latitude", "longitude", "time_zone", "region", "currency", "school")
+    return {name: getattr(farm, name) for name in fields}

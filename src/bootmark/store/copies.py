@@ -1,0 +1,68 @@
+"""python -m bootmark.store.copies backup|restore FILE: the whole database into a file, and out of it into an installation that is empty."""
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import psycopg
+
+from bootmark.store import tools
+from bootmark.store.setup import Refused, dump, migrate, plain
+
+
+def backup(file: Path) -> None:
+    """Copy the database into a file that is not there yet. Raises Refused."""
+    if file.exists():
+        raise Refused(f"{file} is there already and is left as it is: name another file.")
+    address = os.environ.get("BOOTMARK_BACKUP_URL")
+    if not address:
+        raise Refused("BOOTMARK_BACKUP_URL is not set: no other role may read past the wall.")
+    dump(address, file)
+    print(f"Kept in {file}, {file.stat().st_size:,} bytes.")
+
+
+def restore(file: Path) -> None:
+    """Fill a database without accounts from a file, and bring it up to date. Raises Refused; nothing is changed then."""
+    admin = os.environ.get("BOOTMARK_ADMIN_URL")
+    if not admin:
+        raise Refused("BOOTMARK_ADMIN_URL is not set: a database of somebody else's is restored by that person, with pg_restore.")
+    if not file.is_file():
+        raise Refused(f"There is no file {file}.")
+    tool = tools.program("pg_restore")
+    if tool is None:
+        raise Refused("pg_restore is not installed: install the Debian package postgresql-client.")
+    server, database = plain(admin).rsplit("/", 1)
+    with psycopg.connect(plain(admin)) as connection:
+        if connection.execute("SELECT count(*) FROM account").fetchone() != (0,):
+            raise Refused("This installation has accounts already, and nothing of it is overwritten: set BOOTMARK_DATA to a new folder.")
+    fresh = f"{database}_restored"
+    with psycopg.connect(f"{server}/postgres", autocommit=True) as connection:
+        connection.execute(f'DROP DATABASE IF EXISTS "{fresh}"')
+        connection.execute(f'CREATE DATABASE "{fresh}" OWNER bm_owner')
+    words, env = [tool, "--exit-on-error", "-d", fresh, str(file)], tools.environment(f"{server}/{fresh}")
+    done = subprocess.run(words, env=env, capture_output=True, text=True)
+    with psycopg.connect(f"{server}/postgres", autocommit=True) as connection:
+        if done.returncode:
+            connection.execute(f'DROP DATABASE "{fresh}"')
+            raise Refused(f"{file} can't be restored: {(done.stderr.strip().splitlines() or ['no reason given'])[-1]}.")
+        connection.execute(f'DROP DATABASE "{database}" WITH (FORCE)')
+        connection.execute(f'ALTER DATABASE "{fresh}" RENAME TO "{database}"')
+    migrate(os.environ["BOOTMARK_OWNER_URL"])
+    print(f"Restored from {file}.")
+
+
+def main(words: list[str]) -> int:
+    try:
+        {"backup": backup, "restore": restore}[words[0]](Path(words[1]))
+    except Refused as error:
+        print(error, file=sys.stderr)
+        return 1
+    except psycopg.OperationalError as error:
+        print(f"The database can't be reached ({str(error).splitlines()[0]}).", file=sys.stderr)
+        return 1
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))
