@@ -3,6 +3,7 @@
 import unittest
 
 from bootmark.core.catalogue import default
+from bootmark.core.catalogue.model import REPORT
 from bootmark.core.field import call, schools
 from bootmark.core.field.choices import choices
 from bootmark.core.field.schools import POLICIES, School

@@ -124,6 +124,7 @@ class Settings(PagesTest):
         for change, words in (
             ({"time_zone": "Europe/Nowhere"}, "no time zone Europe/Nowhere"),
             ({"country": "QQ"}, "no country"),
+            ({"country": "at"}, "no country"),
             ({"currency": "XXQ"}, "no money"),
             ({"latitude": "91"}, "-90 to 90"),
             ({"name": "\u202eelaV"}, "seen"),

@@ -13,24 +13,37 @@ from bootmark import say
 
 
 @functools.cache
+def _spoken(standard: str, language: str) -> Callable[[str], str]:
+    """The names of a standard in a language, as the library has them; as they stand where it does not."""
+    return gettext.translation(standard, pycountry.LOCALES_DIR, [language.replace("-", "_")], fallback=True).gettext
+
+
+def _by_name(rows: Iterable[tuple[str, str]]) -> tuple[tuple[str, str], ...]:
+    return tuple(sorted(rows, key=lambda row: row[1]))
+
+
 def countries() -> tuple[tuple[str, str], ...]:
-    """Code and name, by name."""
-    return tuple(
-        sorted(((land.alpha_2, getattr(land, "common_name", land.name)) for land in pycountry.countries), key=lambda land: land[1])
-    )
+    """Code and name in the page's language, by name."""
+    return _countries(say.tongue().language)
 
 
 @functools.cache
+def _countries(language: str) -> tuple[tuple[str, str], ...]:
+    spoken = _spoken("iso3166-1", language)
+    return _by_name((land.alpha_2, spoken(getattr(land, "common_name", land.name))) for land in pycountry.countries)
+
+
 def parts(country: str) -> tuple[tuple[str, str], ...]:
     """Code and name of a country's highest subdivisions, by name; none where it has none or is not known."""
+    spoken = _spoken("iso3166-2", say.tongue().language)
     rows = pycountry.subdivisions.get(country_code=country) or ()  # type: ignore[no-untyped-call]
-    return tuple(sorted(((row.code, row.name) for row in rows if not row.parent_code), key=lambda row: row[1]))
+    return _by_name((row.code, spoken(row.name)) for row in rows if not row.parent_code)
 
 
-@functools.cache
 def currencies() -> tuple[tuple[str, str], ...]:
     """Code and name, by code."""
-    return tuple(sorted((money.alpha_3, money.name) for money in pycountry.currencies))
+    spoken = _spoken("iso4217", say.tongue().language)
+    return tuple(sorted((money.alpha_3, spoken(money.name)) for money in pycountry.currencies))
 
 
 def _part(code: str) -> Any:
@@ -39,9 +52,11 @@ def _part(code: str) -> Any:
 
 
 def is_region(code: str) -> bool:
-    """Whether it is a country, or a part of one."""
-    country, dash, _ = code.partition("-")
-    return pycountry.countries.get(alpha_2=country) is not None and (not dash or _part(code) is not None)
+    """Whether it is a country, or a part of one, in the standard's own letters: the library takes others for the same."""
+    if "-" not in code:
+        return code in dict(countries())
+    part = _part(code)
+    return part is not None and part.code == code
 
 
 def named(region: str) -> str:
@@ -50,7 +65,7 @@ def named(region: str) -> str:
         return region
     country = dict(countries())[region[:2]]
     part = _part(region) if "-" in region else None
-    return f"{_spoken('iso3166-2', _language())(part.name)}, {country}" if part else country
+    return f"{_spoken('iso3166-2', say.tongue().language)(part.name)}, {country}" if part else country
 
 
 def zones() -> tuple[str, ...]:
