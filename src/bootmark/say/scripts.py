@@ -72,6 +72,7 @@ TEXTS: dict[str, str | Many] = {
     "place_asked": "Asking this device…",
     "place_taken": "Taken from this device, good to {metres} m.",
     "place_refused": "This device does not tell where it is: type the degrees.",
+    "session_ended": "Your session has ended: load the page again and sign in.",
     "whatif_silent": "No answer: the connection is gone. Move it again.",
 }
 

@@ -10,7 +10,9 @@ from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.engine import Connection
 from sqlalchemy.orm import Session, SessionTransaction
 
-SHARED = frozenset({"account", "account_reset", "sign_in_attempt", "sign_in_session", "sign_in_event", "agent", "sign", "alembic_version"})
+SHARED = frozenset(
+    {"account", "account_reset", "rate_hit", "sign_in_attempt", "sign_in_session", "sign_in_event", "agent", "sign", "alembic_version"}
+)
 """Tables of no farm. Everything else has row-level security; the queue's tables are the library's own."""
 
 

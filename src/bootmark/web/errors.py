@@ -3,12 +3,15 @@
 import logging
 
 from flask import Flask, g, render_template, request
+from flask_login import current_user
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
+from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.work import DatabaseAway, NotHere
+from bootmark.web import guard, held
 
 log = logging.getLogger("bootmark.error")
 
@@ -22,6 +25,8 @@ SAID = {
 }
 
 
+OPEN = frozenset({"sign_in.enter", "begin.enter", "join.enter", "join.reset"})
+"""Forms of whoever is not signed in: what they hold is typed anew."""
 FAILED = "Nothing was stored. Try again; if it fails again, tell the owner this number: {number}."
 OTHER = ("Something went wrong", "Go back and try again.")
 
@@ -35,7 +40,10 @@ def _page(status: int, title: str, text: str) -> tuple[str, int]:
 
 def init(app: Flask) -> None:
     @app.errorhandler(CSRFError)
-    def stale(_error: CSRFError) -> tuple[str, int]:
+    def stale(_error: CSRFError) -> AnyResponse | tuple[str, int]:
+        form = held.of_request()
+        if form and held.is_from_here() and not current_user.is_authenticated and request.endpoint not in OPEN:
+            return guard.sign_in_over(form)
         return _page(
             400, say.line("This page has grown old"), say.line("Go back, load it again, and send it once more. Nothing was stored.")
         )

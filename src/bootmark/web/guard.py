@@ -11,7 +11,7 @@ from collections.abc import Callable, Collection
 from typing import Any, cast
 
 import limits
-from flask import Flask, Response, abort, current_app, g, redirect, request, session, url_for
+from flask import Flask, Response, abort, current_app, g, redirect, render_template, request, session, url_for
 from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
 from limits.storage import MemoryStorage
@@ -20,12 +20,14 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core.catalogue import default
-from bootmark.services.base import farm_time, sign_ins, work
+from bootmark.services.base import farm_time, rates, sign_ins, work
 from bootmark.services.base.command import AskFirst, Forbidden
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import Role
 from bootmark.services.base.sign_ins import From, Here
 from bootmark.services.base.work import Farm, Session, SignedOut
+from bootmark.web import held
+from bootmark.web.held import Held
 
 csrf = CSRFProtect()
 login = LoginManager()
@@ -48,6 +50,11 @@ POLICY = "; ".join(
         "trusted-types own-pages own-scripts",
     )
 )
+
+
+MINUTE = dt.timedelta(minutes=1)
+AT_EVERY_TAP = 100
+"""How often a minute only taps are asked for."""
 
 
 class User(UserMixin):  # type: ignore[misc]
@@ -73,26 +80,40 @@ def asked_from() -> From:
     return From(request.remote_addr or "", "A phone" if "mobi" in request.user_agent.string.lower() else "A computer")
 
 
+def sign_in_over(form: Held) -> AnyResponse:
+    """The sign-in on top of a form that was sent after the session's end."""
+    page = render_template("sign_in.html", email="", errors={}, to="", form={}, held=form.sealed())
+    return cast(AnyResponse, Response(page, 401))
+
+
 @login.unauthorized_handler
 def unauthorized() -> AnyResponse:
     if request.path.endswith("/sync") or request.is_json:
         return cast(AnyResponse, Response(json.dumps({"error": "signed out"}), 401, mimetype="application/json"))
+    if form := held.of_request():
+        return sign_in_over(form)
     return redirect(url_for("sign_in.page", next=request.full_path.rstrip("?")))
 
 
-def at_most(amount: str) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """A view that a person may ask for so often, as in "20/minute", in each process; beyond that the answer is 429.
+def at_most(a_minute: int) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
+    """A view that a person may ask for so often a minute; beyond that the answer is 429.
 
-    For what is expensive: nobody's haste is to take the others' time.
+    For what is expensive: nobody's haste is to take the others' time. All processes count together, but for what is asked at every tap:
+    that is counted in each process, since to be counted would cost as much as the answer.
     """
 
     def limited(view: Callable[..., Any]) -> Callable[..., Any]:
-        rate = limits.parse(amount)
+        rate = limits.RateLimitItemPerMinute(a_minute)
 
         @functools.wraps(view)
         def inside(**words: Any) -> Any:
-            rates = MovingWindowRateLimiter(current_app.extensions["limits"])
-            if not rates.hit(rate, view.__qualname__, view.__module__, str(member().account_id)):
+            key = f"{view.__module__}.{view.__qualname__} {member().account_id}"
+            if a_minute > AT_EVERY_TAP:
+                within = MovingWindowRateLimiter(current_app.extensions["limits"]).hit(rate, key)
+            else:
+                with work.nobody() as session:
+                    within = rates.hits(session, f"rate:{key}", MINUTE, real_now()) <= a_minute
+            if not within:
                 abort(429)
             return view(**words)
 
@@ -179,6 +200,7 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
             return unauthorized()
         with work.at_work(farm, token(), real_now()) as here:
             g.db, g.member, g.farm, g.person, g.sign_in = here.session, here.member, here.farm, here.person, here.sign_in
+            g.preferences = here.preferences
             g.catalogue = default()
             answer = view(**words)
             # A page that tells what was wrong with a form has written nothing.

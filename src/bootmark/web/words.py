@@ -251,6 +251,7 @@ def init(app: Flask) -> None:
             "farm": g.farm,
             "member": g.member,
             "person": g.person,
+            "likes": g.preferences,
             "now": now(),
             "demo": g.farm.clock_at is not None,
         }

@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.services.base import memo, sign_ins, stamp
 from bootmark.services.base.people import Member, Person
+from bootmark.services.base.preferences import Preferences
 from bootmark.services.base.roles import Role
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Farm
@@ -36,6 +37,7 @@ class Work:
     member: Member
     person: Person
     sign_in: uuid.UUID
+    preferences: Preferences
 
 
 class SignedOut(Exception):
@@ -75,7 +77,9 @@ def at_work(farm_id: uuid.UUID, token: str, real_now: dt.datetime) -> Iterator[W
         stamp.keep(session, row.stamps or {})
         fresh = sign_ins.is_fresh(row.asked_at, real_now)
         member = Member(row.account_id, farm_id, row.farm, Role(row.role), row.qualified, fresh)
-        yield Work(session, _farm(session), member, Person(row.account_id, row.name, row.email), row.session_id)
+        yield Work(
+            session, _farm(session), member, Person(row.account_id, row.name, row.email), row.session_id, Preferences.of(row.preferences)
+        )
 
 
 def _farm(session: Session) -> Farm:

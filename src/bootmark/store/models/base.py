@@ -18,6 +18,7 @@ class Account(Base):
     email: Mapped[str] = mapped_column(unique=True)
     name: Mapped[str]
     password_hash: Mapped[str]
+    preferences: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
 
 
 class SignInAttempt(Base):
@@ -58,6 +59,16 @@ class SignInEvent(Base):
     address: Mapped[str]
     device: Mapped[str]
     outcome: Mapped[str]
+
+
+class RateHit(Base):
+    """How often something was asked for since a moment."""
+
+    __tablename__ = "rate_hit"
+    __table_args__ = ({"prefixes": ["UNLOGGED"]},)
+    key: Mapped[str] = mapped_column(primary_key=True)
+    since: Mapped[dt.datetime]
+    hits: Mapped[int]
 
 
 class KnownAgent(Base):

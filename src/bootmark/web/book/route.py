@@ -118,7 +118,7 @@ def keep(record: uuid.UUID) -> AnyResponse:
 
 @blueprint.get("/f/<uuid:farm>/book.csv")
 @on_farm
-@at_most("12/minute")
+@at_most(12)
 def export() -> Response:
     names = people.names(db())
     out = io.StringIO()

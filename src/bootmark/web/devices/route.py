@@ -1,4 +1,4 @@
-"""Devices: where a person is signed in, what came of each try, ending what should not last, and the own password."""
+"""What a person keeps of the own account: how screens are liked, where one is signed in, what came of each try, the password."""
 
 import logging
 import uuid
@@ -10,6 +10,7 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import passwords, people, sign_ins
+from bootmark.services.base.preferences import keep
 from bootmark.services.base.roles import Role
 from bootmark.services.base.work import nobody
 from bootmark.web import forms
@@ -17,6 +18,11 @@ from bootmark.web.guard import User, asked_from, db, member, on_farm, only, real
 
 blueprint = Blueprint("devices", __name__, template_folder=".")
 log = logging.getLogger(SECURITY)
+LIKES = (
+    ("sun", "Black on white, for full sun"),
+    ("large", "Larger letters"),
+    ("left", "On a phone, what you press lies at the left thumb"),
+)
 
 
 @blueprint.get("/f/<uuid:farm>/devices")
@@ -30,11 +36,20 @@ def _page(errors: dict[str, str]) -> str:
     return render_template(
         "devices.html",
         errors=forms.Errors(errors),
+        choices=LIKES,
         hint=passwords.hint(),
         sign_ins=sign_ins.listed(db(), account, real_now()),
         this=g.sign_in,
         events=sign_ins.events(db(), account),
     )
+
+
+@blueprint.post("/f/<uuid:farm>/devices/likes")
+@on_farm
+def preferences() -> Response:
+    keep(db(), token(), request.form.getlist("likes"), real_now())
+    flash(say.line("Kept, for every device of yours."), "good")
+    return redirect(url_for("devices.page", farm=the_farm().id))
 
 
 @blueprint.post("/f/<uuid:farm>/devices/<uuid:sign_in>")

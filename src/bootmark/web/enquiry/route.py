@@ -124,7 +124,7 @@ def bench(enquiry: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/rank")
 @on_farm
-@at_most("1200/minute")
+@at_most(1200)
 def rank(enquiry: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     row = enquiries.enquiry(db(), enquiry)
@@ -160,7 +160,7 @@ def answer(enquiry: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/enquiry/<uuid:enquiry>/photo")
 @on_farm
-@at_most("60/minute")
+@at_most(60)
 def photo(enquiry: uuid.UUID) -> AnyResponse:
     enquiries.enquiry(db(), enquiry)
     only(DESK)

@@ -69,7 +69,7 @@ def page(stop: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/rank")
 @on_farm
-@at_most("1200/minute")
+@at_most(1200)
 def rank(stop: uuid.UUID) -> Response | tuple[Response, int]:
     """The whole case comes with its sequence number and goes back ranked; nothing is stored."""
     here = at_stop.find(stop)
@@ -110,7 +110,7 @@ def finding(look: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/photo")
 @on_farm
-@at_most("60/minute")
+@at_most(60)
 def photo(stop: uuid.UUID) -> AnyResponse:
     at_stop.find(stop)
     only(SCOUTS)

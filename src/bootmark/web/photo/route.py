@@ -25,7 +25,7 @@ def _id(name: str) -> uuid.UUID | None:
 
 @blueprint.post("/f/<uuid:farm>/photo")
 @on_farm
-@at_most("60/minute")
+@at_most(60)
 def receive() -> tuple[Response, int]:
     """One photograph for a stop or an enquiry. The same bytes for the same place are stored once, however often they come."""
     sent = request.files.get("photo")

@@ -118,7 +118,7 @@ def accept(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
 
 @blueprint.get("/f/<uuid:farm>/stages/<uuid:block>/<agent>/what-if")
 @on_farm
-@at_most("240/minute")
+@at_most(240)
 def what_if(block: uuid.UUID, agent: str) -> AnyResponse:
     """The season if it were warmer or cooler from today on, or the biofix earlier or later."""
     where, what, question = _ask(block, agent)

@@ -12,7 +12,7 @@ from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.work import nobody
-from bootmark.web import forms, guard
+from bootmark.web import forms, guard, held
 from bootmark.web.begin import route as begin
 from bootmark.web.guard import User, asked_from, here, real_now, signed_in, token
 
@@ -43,9 +43,17 @@ def _farms() -> Any:
     return render_template("farms.html", farms=farms)
 
 
+@blueprint.get("/farms")
+@signed_in
+def farms() -> str:
+    """Every farm that one is on, however many they are."""
+    with nobody() as db:
+        return render_template("farms.html", farms=people.memberships(db, here().person.id))
+
+
 def _page(email: str, to: str, errors: dict[str, str]) -> str:
     own = request.form if request.method == "POST" else {}
-    return render_template("sign_in.html", email=email, errors=forms.Errors(errors), to=to, form=own)
+    return render_template("sign_in.html", email=email, errors=forms.Errors(errors), to=to, form=own, held=own.get("held", ""))
 
 
 @blueprint.get("/sign-in")
@@ -76,6 +84,8 @@ def enter() -> str | Response | tuple[str, int] | tuple[str, int, dict[str, str]
     session.clear()
     session.permanent = bool(own_phone)
     login_user(User(fresh))
+    if form := held.opened(request.form.get("held", "")):
+        return render_template("held.html", held=form)
     return redirect(_inside(to) if to else url_for("sign_in.start"))
 
 

@@ -102,7 +102,7 @@ def _sum_title(celsius: float, unit: str) -> str:
 
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
 @on_farm
-@at_most("60/minute")
+@at_most(60)
 def page(station: uuid.UUID) -> str:
     return _page(ground.station(db(), station))
 
@@ -190,7 +190,7 @@ def save() -> AnyResponse | tuple[str, int]:
 
 @blueprint.post("/f/<uuid:farm>/station/<uuid:station>/file")
 @on_farm
-@at_most("20/minute")
+@at_most(20)
 def receive(station: uuid.UUID) -> AnyResponse:
     stored = ground.station(db(), station)
     sent = request.files.get("file")
@@ -206,7 +206,7 @@ def receive(station: uuid.UUID) -> AnyResponse:
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>")
 @on_farm
-@at_most("60/minute")
+@at_most(60)
 def file(upload: uuid.UUID) -> str:
     weather_file = files.get(db(), member(), upload)
     return _preview(weather_file, request.args.to_dict())
@@ -256,7 +256,7 @@ def file_progress(upload: uuid.UUID) -> Response:
 
 @blueprint.get("/f/<uuid:farm>/station/file/<uuid:upload>/refused.csv")
 @on_farm
-@at_most("12/minute")
+@at_most(12)
 def refused(upload: uuid.UUID) -> Response:
     """The refused lines as they came, each with its reason, to be mended and sent again."""
     weather_file = files.get(db(), member(), upload)

@@ -162,9 +162,12 @@ ALTER TABLE membership ADD COLUMN ended_at TIMESTAMP WITH TIME ZONE;
 GRANT UPDATE (role, qualified, certificate, certificate_until, ended_at) ON membership TO bm_web;
 
 -- Whoever has left a farm comes in no more; a certificate that has ended qualifies nobody from the next day on, by the farm's own date.
-CREATE OR REPLACE FUNCTION bm_enter(hashed text, wanted uuid, happened timestamptz)
+ALTER TABLE account ADD COLUMN preferences JSONB DEFAULT '{}' NOT NULL;
+DROP FUNCTION bm_enter(text, uuid, timestamptz);
+CREATE FUNCTION bm_enter(hashed text, wanted uuid, happened timestamptz)
 RETURNS TABLE (
-    session_id uuid, account_id uuid, name text, email text, asked_at timestamptz, farm text, role text, qualified boolean, stamps jsonb
+    session_id uuid, account_id uuid, name text, email text, asked_at timestamptz, farm text, role text, qualified boolean, stamps jsonb,
+    preferences jsonb
 )
 LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS
 $$
@@ -176,8 +179,8 @@ BEGIN
             (SELECT jsonb_object_agg(noted.topic, noted.stamp) FROM (
                 SELECT c.topic, md5(string_agg(c.writer::text || ':' || c.writes, ',' ORDER BY c.writer)) AS stamp
                 FROM farm_change c WHERE c.farm_id = wanted GROUP BY c.topic
-            ) noted)
-        FROM bm_session(hashed, happened) s
+            ) noted), a.preferences
+        FROM bm_session(hashed, happened) s JOIN account a ON a.id = s.account_id
         JOIN membership m ON m.account_id = s.account_id AND m.farm_id = wanted AND m.ended_at IS NULL
         JOIN farm f ON f.id = m.farm_id;
     IF FOUND THEN
@@ -337,13 +340,55 @@ BEGIN
 END
 $$;
 
+-- How somebody likes the screens; of the own account alone.
+CREATE FUNCTION bm_preferences_set(hashed text, wanted jsonb, happened timestamptz) RETURNS void
+LANGUAGE sql SECURITY DEFINER SET search_path = public, pg_temp AS
+$$ UPDATE account SET preferences = wanted WHERE id = (SELECT account_id FROM bm_session(hashed, happened)) $$;
+
+-- How often something was asked for within a span of time, this once counted: by all processes together.
+CREATE UNLOGGED TABLE rate_hit (
+    key VARCHAR NOT NULL,
+    since TIMESTAMP WITH TIME ZONE NOT NULL,
+    hits INTEGER NOT NULL,
+    CONSTRAINT pk_rate_hit PRIMARY KEY (key)
+);
+CREATE FUNCTION bm_hit(wanted text, happened timestamptz, span interval) RETURNS integer
+LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS
+$$
+DECLARE
+    counted integer;
+BEGIN
+    INSERT INTO rate_hit AS r (key, since, hits) VALUES (wanted, happened, 1)
+    ON CONFLICT (key) DO UPDATE SET
+        hits = CASE WHEN r.since <= happened - span THEN 1 ELSE r.hits + 1 END,
+        since = CASE WHEN r.since <= happened - span THEN happened ELSE r.since END
+    RETURNING r.hits INTO counted;
+    IF random() < 0.01 THEN
+        DELETE FROM rate_hit WHERE since < happened - interval '1 day';
+    END IF;
+    RETURN counted;
+END
+$$;
+
+-- How the installation is, for owners: its size, and what waits or has failed.
+CREATE FUNCTION bm_installation() RETURNS TABLE (bytes bigint, waiting bigint, failed bigint, oldest timestamptz)
+LANGUAGE sql SECURITY DEFINER SET search_path = public, pg_temp AS
+$$
+    SELECT pg_database_size(current_database()), count(*) FILTER (WHERE j.status IN ('todo', 'doing')),
+        count(*) FILTER (WHERE j.status = 'failed'),
+        min(e.at) FILTER (WHERE j.status = 'todo' AND (j.scheduled_at IS NULL OR j.scheduled_at < now()))
+    FROM procrastinate_jobs j LEFT JOIN procrastinate_events e ON e.job_id = j.id AND e.type = 'deferred'
+$$;
+
 REVOKE ALL ON FUNCTION bm_people(), bm_invitation(text, timestamptz), bm_account_invited(text, timestamptz, uuid, text, text, text),
     bm_join(text, uuid, timestamptz), bm_reset_open(text, uuid, timestamptz, timestamptz), bm_reset(text, timestamptz),
     bm_reset_used(text, text, timestamptz), bm_is_empty(),
-    bm_begin(uuid, text, double precision, double precision, text, jsonb, uuid, text, text, text)
+    bm_begin(uuid, text, double precision, double precision, text, jsonb, uuid, text, text, text),
+    bm_enter(text, uuid, timestamptz), bm_preferences_set(text, jsonb, timestamptz), bm_hit(text, timestamptz, interval), bm_installation()
 FROM PUBLIC;
 GRANT EXECUTE ON FUNCTION bm_people(), bm_invitation(text, timestamptz), bm_account_invited(text, timestamptz, uuid, text, text, text),
     bm_join(text, uuid, timestamptz), bm_reset_open(text, uuid, timestamptz, timestamptz), bm_reset(text, timestamptz),
     bm_reset_used(text, text, timestamptz), bm_is_empty(),
-    bm_begin(uuid, text, double precision, double precision, text, jsonb, uuid, text, text, text)
+    bm_begin(uuid, text, double precision, double precision, text, jsonb, uuid, text, text, text),
+    bm_enter(text, uuid, timestamptz), bm_preferences_set(text, jsonb, timestamptz), bm_hit(text, timestamptz, interval), bm_installation()
 TO bm_web;

@@ -2,7 +2,9 @@
 (() => {
   const root = document.documentElement;
   try {
-    if (localStorage.getItem("sun") === "1") root.classList.add("sun");
+    // What was pressed on this device comes before what its person likes everywhere.
+    const sun = localStorage.getItem("sun");
+    if (sun) root.classList.toggle("sun", sun === "1");
   } catch (error) {
     /* A browser that keeps nothing starts in paper mode. */
   }

@@ -29,6 +29,7 @@ document.addEventListener("alpine:init", () => {
     failed: "",
     soundness: false,
     silent: false,
+    ended: false,
     may: data.may,
     soundable: data.kind === "look.record",
 
@@ -174,11 +175,12 @@ document.addEventListener("alpine:init", () => {
           (ranked) => {
             this.shown = ranked.seq;
             this.ranked = ranked;
-            this.silent = false;
+            this.silent = this.ended = false;
           },
         );
       } catch (error) {
-        this.silent = true;
+        this.ended = ask.signedOut(error);
+        this.silent = !this.ended;
       }
     },
     async keep() {

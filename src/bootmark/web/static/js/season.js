@@ -31,9 +31,9 @@ if (strip) {
     tell();
     const address = strip.dataset.whatif + "?warmer=" + warmer.value + "&later=" + later.value;
     try {
-      await newest(async () => (await fetch(address)).json(), draw);
+      await newest(() => ask.read(address), draw);
     } catch (error) {
-      answerBox.textContent = say("whatif_silent");
+      answerBox.textContent = say(ask.signedOut(error) ? "session_ended" : "whatif_silent");
     }
   }
 

@@ -5,9 +5,20 @@ import { meta } from "./page.js";
 export async function post(path, body) {
   const headers = { "Content-Type": "application/json", "X-CSRFToken": meta("csrf") };
   const answer = await fetch(path, { method: "POST", headers, body: JSON.stringify(body) });
-  if (!answer.ok) throw new Error(`the server answered ${answer.status}`);
+  if (!answer.ok) throw Object.assign(new Error(`the server answered ${answer.status}`), { status: answer.status });
   return answer.json();
 }
+
+// Reads JSON. Throws likewise; a page in its place is the sign-in.
+export async function read(path) {
+  const answer = await fetch(path);
+  const status = answer.redirected ? 401 : answer.status;
+  if (status !== 200) throw Object.assign(new Error(`the server answered ${status}`), { status });
+  return answer.json();
+}
+
+// Whether a question failed because the session has ended, and not for want of signal.
+export const signedOut = (error) => error.status === 401 || error.status === 400;
 
 // For questions that are asked one after the other: an answer that comes after a newer one is of no use, and is left out.
 export function newest() {
