@@ -80,6 +80,7 @@ PATHS = (
     "people",
     f"people/{estate.made(estate.PEOPLE[1][1])}",
     "settings",
+    "running",
     "traps",
     "guide/drawings",
     "guide/agent/codling-moth",

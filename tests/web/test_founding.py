@@ -10,10 +10,18 @@ from unittest import mock
 from flask.testing import FlaskClient
 from hypothesis import given
 from hypothesis import strategies as st
+from sqlalchemy import func, select, update
 
 from bootmark.farms import __main__ as terminal
+from bootmark.services.base.people import NOBODY
 from bootmark.services.owning import founding
 from bootmark.services.owning.founding import Beginning
+from bootmark.standins import demo
+from bootmark.standins.estate import FARM, PEOPLE
+from bootmark.standins.estate import PASSWORD as DEMO_PASSWORD
+from bootmark.store.base import Base
+from bootmark.store.models import Account
+from bootmark.store.session import farm_session
 from tests.web.test_pages import F, PagesTest, mail
 
 GOOD = Beginning("Upper Holding", (46.2, 7.1), "Europe/Vienna", "Arla Bent", "arla@upper.example")
@@ -43,7 +51,7 @@ class Errors(unittest.TestCase):
             self.assertTrue(all(math.isnan(degrees) for degrees in terminal.place(words)), words)
 
 
-class Terminal(PagesTest):
+class TerminalTest(PagesTest):
     def run_with(self, typed: str, *words: str) -> tuple[int, str, str]:
         out, err = io.StringIO(), io.StringIO()
         with mock.patch("sys.stdin", io.StringIO(typed)), contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
@@ -58,6 +66,8 @@ class Terminal(PagesTest):
         self.post(client, "/sign-in", {"email": address, "password": password}, "/sign-in")
         return client
 
+
+class Terminal(TerminalTest):
     def test_an_owner_starts_on_an_empty_farm_and_every_main_page_answers(self) -> None:
         code, out, _ = self.new("Bare Holding", "bare@upper.example")
         self.assertEqual(code, 0)
@@ -101,3 +111,39 @@ class Terminal(PagesTest):
 
     def test_the_list_tells_each_farm_s_owners(self) -> None:
         self.assertIn("Ferrin Vale: 5 in all, owned by ilva@ferrin.example", self.run_with("", "list")[1])
+
+
+class Sample(TerminalTest):
+    def test_a_sample_farm_comes_and_goes_and_leaves_nothing_of_it(self) -> None:
+        self.new("Own Holding", "sample@upper.example")
+        code, _, err = self.run_with("", "sample", "nobody@upper.example")
+        self.assertEqual((code, "No account" in err), (1, True))
+        # The demo farm is there already: it stands for the sample, to whose people nobody signs in.
+        with farm_session(FARM, role="owner") as session:
+            session.execute(update(Account).where(Account.email.like("%@ferrin.example")).values(password_hash=NOBODY))
+        code, out, _ = self.run_with("", "sample", "sample@upper.example")
+        self.assertEqual((code, str(FARM) in out), (0, True))
+        client = self.sign_in("sample@upper.example", PASSWORD)
+        self.assertEqual(client.get(f"{F}/round").status_code, 200)
+        code, _, err = self.run_with("Own Holding\n", "close", str(FARM))
+        self.assertEqual((code, "not its name" in err), (1, True))
+        self.assertEqual(client.get(f"{F}/round").status_code, 200)
+        code, out, err = self.run_with("Ferrin Vale\n", "close", str(FARM))
+        self.assertEqual(code, 0, err)
+        self.assertEqual(client.get(f"{F}/round").status_code, 404)
+        with farm_session(FARM, role="owner") as session:
+            left = {
+                table.name: session.execute(select(func.count()).select_from(table).where(table.c.farm_id == FARM)).scalar_one()
+                for table in Base.metadata.sorted_tables
+                if "farm_id" in table.c and table.name != "account_reset"
+            }
+        self.assertEqual({name: rows for name, rows in left.items() if rows}, {})
+        self.assertIn("Own Holding", client.get("/farms").text)
+        self.assertTrue(demo.load(password=None))
+        for _, address, *_ in PEOPLE:
+            self.assertIn("sign-in", self.sign_in(address, DEMO_PASSWORD).get("/").headers["Location"])
+
+    def test_what_is_no_farm_is_not_closed(self) -> None:
+        for words, said in (("x", "no farm's id"), (str(uuid.uuid4()), "no such farm")):
+            code, _, err = self.run_with("\n", "close", words)
+            self.assertEqual((code, said in err), (1, True))

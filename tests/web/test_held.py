@@ -14,7 +14,7 @@ from tests.web.test_pages import F, PagesTest, mail
 
 
 def inputs(page: str) -> dict[str, str]:
-    return {name: value for name, value in re.findall(r'<input type="hidden" name="([^"]+)"\s+value="([^"]*)"', page)}
+    return dict(re.findall(r'<input type="hidden" name="([^"]+)"\s+value="([^"]*)"', page))
 
 
 class Held(PagesTest):

@@ -10,12 +10,14 @@ from typing import Any
 from flask.testing import FlaskClient
 from sqlalchemy import event, extract, select, text
 
+from bootmark import VERSION
 from bootmark.core.catalogue import default
 from bootmark.drawing.stages import stages_of
 from bootmark.services.scouting import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
 from bootmark.store.models import Block, Enquiry, Look, Station, Stop, TreatmentRow
 from bootmark.store.session import engine, farm_session
+from bootmark.store.setup import newest
 from bootmark.web import create_app
 from tests.database import DatabaseTest
 from tests.sending import envelope
@@ -30,7 +32,9 @@ MOST_QUERIES = {
     "timing": 25,
     "do": 20,
     "book": 60,
-    "farm": 12,
+    "farm": 14,
+    "people": 6,
+    "you": 6,
     "guide": 12,
     "agent": 60,
     "apart": 8,
@@ -114,6 +118,8 @@ class Answers(PagesTest):
             "what if": f"{F}/stages/{made('Long Field')}/colorado-potato-beetle/what-if?warmer=2&later=-3",
             "traps": f"{F}/traps",
             "trap": f"{F}/traps/{made('trap/Trap 1')}",
+            "people": f"{F}/people",
+            "you": f"{F}/devices",
             "block": f"{F}/farm/block/{made('Long Field')}",
             "new look": f"{F}/look",
         }
@@ -123,6 +129,25 @@ class Answers(PagesTest):
             client = self.enter(role)
             for name, path in self.paths().items():
                 self.assertEqual(client.get(path, follow_redirects=True).status_code, 200, f"{name} as {role}")
+
+    def test_what_is_the_owner_s_answers_owners_alone(self) -> None:
+        for path in (f"{F}/settings", f"{F}/running", f"{F}/people/{made(mail('scout'))}"):
+            self.assertEqual(self.client.get(path).status_code, 200, path)
+            for role in ("adviser", "scout", "applicator", "viewer"):
+                self.assertEqual(self.enter(role).get(path).status_code, 403, f"{path} as {role}")
+
+    def test_an_owner_sees_how_the_installation_runs(self) -> None:
+        page = self.client.get(f"{F}/running").text
+        self.assertTrue(f"Bootmark {VERSION}" in page and str(newest()) in page and "Ridge mast" in page)
+        self.assertIn("none is running", page)
+
+    def test_how_one_likes_the_screens_is_known_on_every_device(self) -> None:
+        self.assertNotIn('class="sun', self.client.get(f"{F}/round").text)
+        self.post(self.client, f"{F}/devices/likes", {"likes": ["sun", "left", "unheard-of"]})
+        self.assertIn('class="sun left"', self.enter("owner").get(f"{F}/round").text)
+        self.assertNotIn('class="sun', self.enter("scout").get(f"{F}/round").text)
+        self.post(self.client, f"{F}/devices/likes", {})
+        self.assertNotIn('class="sun', self.client.get(f"{F}/round").text)
 
     def test_scripts_and_styles_have_an_address_of_their_content(self) -> None:
         page = self.client.get(f"{F}/farm").get_data(as_text=True)

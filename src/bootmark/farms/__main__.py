@@ -13,6 +13,8 @@ import uuid
 from bootmark.services.base.command import Refused
 from bootmark.services.owning import founding
 from bootmark.services.owning.founding import Beginning
+from bootmark.standins import demo
+from bootmark.standins.estate import FARM, NAME
 from bootmark.store.session import farm_session
 
 
@@ -67,6 +69,40 @@ def password(options: argparse.Namespace) -> None:
     print(f"The password of {options.mail} is set, and every device of that account is signed out.")
 
 
+def sample(options: argparse.Namespace) -> None:
+    with farm_session(FARM, role="owner") as session:
+        if founding.account_of(session, options.mail) is None:
+            raise Refused(email=f"No account has the address {options.mail}.")
+    is_new = demo.load(password=None)
+    with farm_session(FARM, role="owner") as session:
+        founding.own(session, FARM, options.mail)
+    print(
+        f"{NAME} is {'made' if is_new else 'there'}, and {options.mail} owns it. It runs on its own clock; nobody else can sign in to it."
+    )
+    print(f"'./bootmark farm close {FARM}' takes it away again.")
+
+
+def close(options: argparse.Namespace) -> None:
+    try:
+        farm = uuid.UUID(options.farm)
+    except ValueError:
+        raise Refused(farm="that is no farm's id: './bootmark farm list' tells them.") from None
+    with farm_session(None, role="owner") as session:
+        name = next((holding.name for holding in founding.holdings(session) if holding.id == farm), "")
+    if name and asked(f"This takes {name} away with everything in it, for good. Type its name: ") != name:
+        raise Refused(farm="that is not its name; nothing was taken away.")
+    with farm_session(farm, role="owner") as session:
+        rows = founding.close(session, farm)
+    print(f"{name} is gone, with {rows:,} records.")
+
+
+def asked(question: str) -> str:
+    """A line from the terminal, or from whatever is the standard input."""
+    if sys.stdin.isatty():
+        return input(question).strip()
+    return sys.stdin.readline().strip()
+
+
 def parser() -> argparse.ArgumentParser:
     top = argparse.ArgumentParser(prog="./bootmark farm", description="Farms of this installation.")
     commands = top.add_subparsers(required=True, metavar="what")
@@ -83,10 +119,24 @@ def parser() -> argparse.ArgumentParser:
     command = commands.add_parser("password", help="set the password of an account whose holder has forgotten it")
     command.set_defaults(action=password)
     command.add_argument("mail")
+    command = commands.add_parser("sample", help="add the sample farm, to be looked at by an account that is there")
+    command.set_defaults(action=sample)
+    command.add_argument("mail")
+    command = commands.add_parser("close", help="take a farm away, with everything in it")
+    command.set_defaults(action=close)
+    command.add_argument("farm", help="its id, as 'list' tells it")
     return top
 
 
-OPTION = {"name": "the name", "at": "--at", "time_zone": "--zone", "person": "--owner", "email": "the address", "password": "the password"}
+OPTION = {
+    "name": "the name",
+    "at": "--at",
+    "time_zone": "--zone",
+    "person": "--owner",
+    "email": "the address",
+    "password": "the password",
+    "farm": "the farm",
+}
 
 
 def main(words: list[str] | None = None) -> int:

@@ -194,8 +194,8 @@ def parser() -> argparse.ArgumentParser:
     command = add("bench", "run one benchmark, on the demo where it needs one", bench)
     command.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
-    command = add("farm", "make a farm with its first owner, list farms, set a forgotten password", farm)
-    command.add_argument("words", nargs=argparse.REMAINDER, help="new, list or password, with --help for each")
+    command = add("farm", "make, list and close farms, set a forgotten password, add a sample farm", farm)
+    command.add_argument("words", nargs=argparse.REMAINDER, help="new, list, password, sample or close, with --help for each")
     add("outdated", "which pinned packages are behind the registries", outdated)
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

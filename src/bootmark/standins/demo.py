@@ -8,7 +8,9 @@ from typing import Any
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 
-from bootmark.services.base.people import folded, hash_password
+from bootmark.core.field.schools import School
+from bootmark.services.base.people import NOBODY, folded, hash_password
+from bootmark.services.owning.settings import policy_as_kept
 from bootmark.services.weather import readings
 from bootmark.services.weather.readings import DayReading, HourReading
 from bootmark.standins import sky
@@ -34,9 +36,8 @@ def progress(place: int) -> None:
     print(f"  Loading the demo farm, {place + 1} of {len(STAGES)}: {STAGES[place]}", file=sys.stderr, flush=True)
 
 
-def load_people(owner_url: str) -> None:
+def load_people(owner_url: str, hashed: str) -> None:
     engine = create_engine(owner_url)
-    hashed = hash_password(PASSWORD)
     with Session(engine, info={"farm": FARM}) as session, session.begin():
         session.add(
             Farm(
@@ -46,8 +47,9 @@ def load_people(owner_url: str) -> None:
                 longitude=LONGITUDE,
                 time_zone=TIME_ZONE,
                 clock_at=NOW,
-                policy={"order": ["cultural", "physical", "living", "soft", "conventional"], "refuses": []},
+                policy=policy_as_kept(School.CONVENTIONAL),
                 region="AT",
+                school=School.CONVENTIONAL,
             )
         )
         for name, email, role, qualified in PEOPLE:
@@ -251,15 +253,18 @@ def load_present(hand: Hand) -> None:
     )
 
 
-def load(station_url: str = "", *, owner_url: str | None = None, bind: Any = None) -> bool:
-    """Load the demo farm unless it is there. One transaction for all that people did; True where it was loaded."""
+def load(station_url: str = "", *, owner_url: str | None = None, bind: Any = None, password: str | None = PASSWORD) -> bool:
+    """Load the demo farm unless it is there. One transaction for all that people did; True where it was loaded.
+
+    password: of its people; None where nobody is to sign in as one of them.
+    """
     with farm_session(FARM, bind=bind) as session:
         if session.get(Farm, FARM):
             if station_url:
                 session.execute(text("UPDATE station SET url = :url WHERE farm_id = :farm"), {"url": station_url, "farm": FARM})
             return False
     progress(0)
-    load_people(owner_url or os.environ["BOOTMARK_OWNER_URL"])
+    load_people(owner_url or os.environ["BOOTMARK_OWNER_URL"], hash_password(password) if password else NOBODY)
     with farm_session(FARM, bind=bind) as session:
         hand = Hand(session)
         load_places(hand, station_url)

@@ -29,6 +29,7 @@ from bootmark.web.people import route as people
 from bootmark.web.photo import route as photo
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
+from bootmark.web.running import route as running
 from bootmark.web.script import route as script
 from bootmark.web.season import route as season
 from bootmark.web.settings import route as settings
@@ -58,6 +59,7 @@ SCREENS = (
     farm,
     settings,
     people,
+    running,
     station,
     season,
     trap,

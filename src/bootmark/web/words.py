@@ -40,7 +40,7 @@ LUGS = (
 )
 
 
-WITHIN = {"station": "farm", "people": "farm", "settings": "farm", "season": "stages", "trap": "stages"}
+WITHIN = {"station": "farm", "people": "farm", "settings": "farm", "running": "farm", "season": "stages", "trap": "stages"}
 """Screens without a lug of their own, and the one they belong to."""
 
 

@@ -14,9 +14,11 @@ from bootmark.services.base.roles import Role
 
 MOST_LETTERS = 254
 """Of an address of mail. Source: RFC 3696, erratum 1690."""
+NOBODY = "none"
+"""In place of a password's hash: nobody signs in to that account."""
 _hasher = PasswordHasher()
 # Compared against where no such account is known, so that the answer takes as long.
-_NOBODY = _hasher.hash("nobody has this password")
+_OF_NOBODY = _hasher.hash("nobody has this password")
 
 
 @dataclass(frozen=True)
@@ -65,7 +67,7 @@ def is_address(email: str) -> bool:
 def fits(password_hash: str | None, password: str) -> bool:
     """Whether a password makes a hash. Where there is none the answer is no, and takes as long."""
     try:
-        return _hasher.verify(password_hash or _NOBODY, spelled(password).encode("utf-8", "surrogatepass")) and password_hash is not None
+        return _hasher.verify(password_hash or _OF_NOBODY, spelled(password).encode("utf-8", "surrogatepass")) and password_hash is not None
     except (VerificationError, InvalidHashError):
         return False
 

@@ -6,7 +6,7 @@ import zoneinfo
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from sqlalchemy import func, select, text
+from sqlalchemy import delete, func, select, text, update
 from sqlalchemy.orm import Session
 
 from bootmark import say
@@ -16,9 +16,12 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.people import Person
 from bootmark.services.base.roles import Role
 from bootmark.services.owning.rules import JOINERS, unseen
-from bootmark.store.models import Account, Farm, Membership
+from bootmark.store.base import Base
+from bootmark.store.models import Account, AccountReset, Farm, FarmChange, Membership, SignInSession, Stop
 
 MOST_NAME = 80
+NOT_ROWS = frozenset({"account_reset"})
+"""Tables that name a farm and are of none."""
 
 
 @dataclass(frozen=True)
@@ -175,3 +178,35 @@ def set_password(session: Session, email: str, password: str) -> None:
     if error := password_error(password, (account.name, *account.email.split("@"))):
         raise Refused(password=error)
     account.password_hash = people.hash_password(password)
+
+
+def own(session: Session, farm: uuid.UUID, email: str) -> None:
+    """Make somebody who has an account an owner of the session's farm. Raises Refused where no account is there."""
+    account = account_of(session, email)
+    if account is None:
+        raise Refused(email=say.line("No account has the address {email}.", email=email[:MOST_NAME]))
+    session.merge(Membership(farm_id=farm, account_id=account.id, role=Role.OWNER, qualified=False))
+
+
+def close(session: Session, farm: uuid.UUID) -> int:
+    """Take a farm away with all that is in it; how many rows that were. Accounts stay, but for those to which nobody can sign in.
+
+    The session is that farm's. Raises Refused where there is no such farm.
+    """
+    if session.get(Farm, farm) is None:
+        raise Refused(farm=say.line("There is no such farm: './bootmark farm list' tells them."))
+    members = session.scalars(select(Membership.account_id).where(Membership.farm_id == farm)).all()
+    gone = 0
+    # A stop answers a return, and a return was booked at a stop.
+    session.execute(update(Stop).where(Stop.farm_id == farm).values(return_id=None))
+    # What notes that rows were written is written by taking them away: it goes last.
+    tables = [table for table in Base.metadata.sorted_tables if table.name != FarmChange.__tablename__]
+    for table in (*reversed(tables), FarmChange.__table__):
+        if "farm_id" in table.c and table.name not in NOT_ROWS:
+            gone += session.execute(delete(table).where(table.c.farm_id == farm)).rowcount  # type: ignore[attr-defined]
+    session.execute(delete(Farm).where(Farm.id == farm))
+    unused = session.scalars(select(Account.id).where(Account.id.in_(members), Account.password_hash == people.NOBODY)).all()
+    for model in (SignInSession, AccountReset):
+        session.execute(delete(model).where(model.account_id.in_(unused)))
+    session.execute(delete(Account).where(Account.id.in_(unused)))
+    return gone

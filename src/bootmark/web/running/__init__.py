@@ -1,0 +1,1 @@
+"""The how it runs screen."""
