@@ -16,7 +16,7 @@ from flask.testing import FlaskClient
 from psycopg import sql
 from werkzeug.test import TestResponse
 
-from bootmark.standins.estate import FARM, PASSWORD
+from bootmark.standins.estate import FARM, PASSWORD, PEOPLE
 from bootmark.store import setup
 from bootmark.store.session import farm_session
 from bootmark.web import create_app
@@ -88,6 +88,9 @@ class Releases(unittest.TestCase):
                 statuses = walk(_signed_in())
                 self.assertGreater(statuses[200], 60)
                 self.assertEqual(set(statuses) - {200, 302}, set(), statuses)
+                for _, email, role, _ in PEOPLE:
+                    page = _signed_in(email).get(f"/f/{FARM}/people")
+                    self.assertEqual((page.status_code, f"{role}" in page.text), (200, True), f"{email} of {dump.stem}")
 
     def test_a_new_database_has_the_same_rights(self) -> None:
         name = database.clone()
@@ -106,9 +109,9 @@ def _rows(session: object) -> dict[str, int]:
     return {table: session.execute(text(f"SELECT count(*) FROM {table}")).scalar_one() for table in tables}
 
 
-def _signed_in() -> FlaskClient:
+def _signed_in(email: str = "ilva@ferrin.example") -> FlaskClient:
     client = create_app(TESTING=False).test_client()
     token = re.search(r'name="csrf_token" value="([^"]+)"', client.get("/sign-in").get_data(as_text=True))
     assert token
-    client.post("/sign-in", data={"csrf_token": token.group(1), "email": "ilva@ferrin.example", "password": PASSWORD, "to": ""})
+    client.post("/sign-in", data={"csrf_token": token.group(1), "email": email, "password": PASSWORD, "to": ""})
     return client

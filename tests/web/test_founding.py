@@ -3,6 +3,8 @@
 import contextlib
 import io
 import math
+import os
+import tempfile
 import unittest
 import uuid
 from unittest import mock
@@ -17,10 +19,11 @@ from bootmark.services.base.people import NOBODY
 from bootmark.services.owning import founding
 from bootmark.services.owning.founding import Beginning
 from bootmark.standins import demo
-from bootmark.standins.estate import FARM, PEOPLE
+from bootmark.standins.estate import FARM, PEOPLE, made
 from bootmark.standins.estate import PASSWORD as DEMO_PASSWORD
+from bootmark.store import copies
 from bootmark.store.base import Base
-from bootmark.store.models import Account
+from bootmark.store.models import Account, Look, Membership
 from bootmark.store.session import farm_session
 from tests.web.test_pages import F, PagesTest, mail
 
@@ -147,3 +150,43 @@ class Sample(TerminalTest):
         for words, said in (("x", "no farm's id"), (str(uuid.uuid4()), "no such farm")):
             code, _, err = self.run_with("\n", "close", words)
             self.assertEqual((code, said in err), (1, True))
+
+
+class Erasing(TerminalTest):
+    def everywhere(self, *words: str) -> list[str]:
+        """Tables in which one of these words stands."""
+        tables: set[str] = set()
+        for table in Base.metadata.sorted_tables:
+            with farm_session(FARM, role="owner") as session:
+                for row in session.execute(select(table)):
+                    tables |= {table.name for word in words if word in str(row._asdict())}
+        return sorted(tables)
+
+    def test_nothing_is_told_of_whoever_was_erased_and_what_they_wrote_stays(self) -> None:
+        maro = made("maro@ferrin.example")
+        with farm_session(FARM, role="owner") as session:
+            session.execute(update(Membership).where(Membership.account_id == maro).values(certificate="K 17 of Maro"))
+            before = session.scalar(select(func.count()).select_from(Look).where(Look.account_id == maro))
+        client = self.sign_in("maro@ferrin.example", DEMO_PASSWORD)
+        kept = client.get(f"{F}/devices/mine.json").json
+        self.assertEqual((kept["name"], kept["email"], kept["farms"][0]["role"]), ("Maro Quill", "maro@ferrin.example", "scout"))
+        self.assertEqual(kept["terms"][0]["certificate"], "K 17 of Maro")
+        self.assertNotIn("Ilva", str(kept))
+        self.assertIn("account", self.everywhere("Maro Quill"))
+        code, _, err = self.run_with("other\n", "erase", "maro@ferrin.example")
+        self.assertEqual((code, "not the address" in err), (1, True))
+        with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {"BOOTMARK_BACKUPS": folder}):
+            code, _, err = self.run_with("maro@ferrin.example\n", "erase", "maro@ferrin.example")
+            self.assertEqual(code, 0, err)
+            self.assertEqual(set(copies.erased()), {maro})
+        self.assertEqual(self.everywhere("Maro Quill", "maro@ferrin", "K 17 of Maro"), [])
+        self.assertEqual(client.get(f"{F}/round").status_code, 302)
+        with farm_session(FARM) as session:
+            self.assertEqual(session.scalar(select(func.count()).select_from(Look).where(Look.account_id == maro)), before)
+        self.assertIn("Erased", self.client.get(f"{F}/people").text)
+
+    def test_a_farm_is_not_left_without_an_owner(self) -> None:
+        code, _, err = self.run_with("ilva@ferrin.example\n", "erase", "ilva@ferrin.example")
+        self.assertEqual((code, "has no other owner" in err), (1, True))
+        code, _, err = self.run_with("nobody@x.example\n", "erase", "nobody@x.example")
+        self.assertEqual((code, "No account" in err), (1, True))

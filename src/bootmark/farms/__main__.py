@@ -4,6 +4,7 @@ The password is asked for and not shown; where the standard input is no terminal
 """
 
 import argparse
+import datetime as dt
 import getpass
 import math
 import os
@@ -15,6 +16,7 @@ from bootmark.services.owning import founding
 from bootmark.services.owning.founding import Beginning
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NAME
+from bootmark.store import copies
 from bootmark.store.session import farm_session
 
 
@@ -96,6 +98,16 @@ def close(options: argparse.Namespace) -> None:
     print(f"{name} is gone, with {rows:,} records.")
 
 
+def erase(options: argparse.Namespace) -> None:
+    now = dt.datetime.now(dt.UTC)
+    if asked(f"This blanks everything that is told of {options.mail}, for good. Type the address: ") != options.mail:
+        raise Refused(email="that is not the address; nothing was changed.")
+    with farm_session(None, role="owner") as session:
+        account = founding.erase(session, options.mail, now)
+    copies.note_erased(account, now)
+    print(f"{options.mail} is erased. What was written and signed stays, under no name; backups of before still hold the rest.")
+
+
 def asked(question: str) -> str:
     """A line from the terminal, or from whatever is the standard input."""
     if sys.stdin.isatty():
@@ -121,6 +133,9 @@ def parser() -> argparse.ArgumentParser:
     command.add_argument("mail")
     command = commands.add_parser("sample", help="add the sample farm, to be looked at by an account that is there")
     command.set_defaults(action=sample)
+    command.add_argument("mail")
+    command = commands.add_parser("erase", help="blank everything that is told of a person")
+    command.set_defaults(action=erase)
     command.add_argument("mail")
     command = commands.add_parser("close", help="take a farm away, with everything in it")
     command.set_defaults(action=close)

@@ -1,8 +1,10 @@
 """python -m bootmark.store.copies backup|restore FILE: the whole database into a file, and out of it into an installation that is empty."""
 
+import datetime as dt
 import os
 import subprocess
 import sys
+import uuid
 from pathlib import Path
 
 import psycopg
@@ -48,8 +50,34 @@ def restore(file: Path) -> None:
             raise Refused(f"{file} can't be restored: {(done.stderr.strip().splitlines() or ['no reason given'])[-1]}.")
         connection.execute(f'DROP DATABASE "{database}" WITH (FORCE)')
         connection.execute(f'ALTER DATABASE "{fresh}" RENAME TO "{database}"')
-    migrate(os.environ["BOOTMARK_OWNER_URL"])
-    print(f"Restored from {file}.")
+    owner = os.environ["BOOTMARK_OWNER_URL"]
+    migrate(owner)
+    again = erased()
+    with psycopg.connect(plain(owner)) as connection:
+        for account, at in again.items():
+            connection.execute("SELECT bm_erase(id, %s) FROM account WHERE id = %s", (at, account))
+    print(f"Restored from {file}." + (f" {len(again)} who were erased since are so again." if again else ""))
+
+
+def note() -> Path | None:
+    """Where it is written who was erased, beside the backups and in none of them; None where there is no folder for them."""
+    folder = os.environ.get("BOOTMARK_BACKUPS")
+    return Path(folder) / "erased" if folder else None
+
+
+def note_erased(account: uuid.UUID, at: dt.datetime) -> None:
+    """Write down that somebody was erased, so that a backup of before brings nobody back."""
+    if file := note():
+        file.parent.mkdir(parents=True, exist_ok=True)
+        with file.open("a") as lines:
+            lines.write(f"{account} {at.isoformat()}\n")
+
+
+def erased() -> dict[uuid.UUID, dt.datetime]:
+    """Who was, and when."""
+    file = note()
+    lines = file.read_text().splitlines() if file and file.exists() else []
+    return {uuid.UUID(account): dt.datetime.fromisoformat(at) for account, at in (line.split(" ", 1) for line in lines)}
 
 
 def main(words: list[str]) -> int:

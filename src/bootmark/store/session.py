@@ -11,7 +11,18 @@ from sqlalchemy.engine import Connection
 from sqlalchemy.orm import Session, SessionTransaction
 
 SHARED = frozenset(
-    {"account", "account_reset", "rate_hit", "sign_in_attempt", "sign_in_session", "sign_in_event", "agent", "sign", "alembic_version"}
+    {
+        "account",
+        "account_reset",
+        "erased",
+        "rate_hit",
+        "sign_in_attempt",
+        "sign_in_session",
+        "sign_in_event",
+        "agent",
+        "sign",
+        "alembic_version",
+    }
 )
 """Tables of no farm. Everything else has row-level security; the queue's tables are the library's own."""
 

@@ -1,5 +1,6 @@
 """A farm's beginning: its row and its first owner; and what the keeper of the server does, as the owner role of the database."""
 
+import datetime as dt
 import json
 import uuid
 import zoneinfo
@@ -157,7 +158,9 @@ def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password:
 def holdings(session: Session) -> list[Holding]:
     """Every farm of this installation, by name."""
     members = session.execute(
-        select(Membership.farm_id, Membership.role, Account.email).join(Account, Account.id == Membership.account_id)
+        select(Membership.farm_id, Membership.role, Account.email)
+        .join(Account, Account.id == Membership.account_id)
+        .where(Membership.ended_at.is_(None))
     ).all()
     return [
         Holding(
@@ -210,3 +213,18 @@ def close(session: Session, farm: uuid.UUID) -> int:
         session.execute(delete(model).where(model.account_id.in_(unused)))
     session.execute(delete(Account).where(Account.id.in_(unused)))
     return gone
+
+
+def erase(session: Session, email: str, real_now: dt.datetime) -> uuid.UUID:
+    """Blank what is told of a person; the id that is left. What the person wrote and signed stays, under no name.
+
+    Raises Refused where no account is there, or where a farm would be left without an owner.
+    """
+    account = account_of(session, email)
+    if account is None:
+        raise Refused(email=say.line("No account has the address {email}.", email=email[:MOST_NAME]))
+    for holding in holdings(session):
+        if holding.owners == (account.email,):
+            raise Refused(email=say.line("{farm} has no other owner: make somebody else one first, or close it.", farm=holding.name))
+    session.execute(text("SELECT bm_erase(:id, :now)"), {"id": account.id, "now": real_now})
+    return account.id

@@ -13,7 +13,7 @@ from bootmark.store.models.base import (
     SignInEvent,
     SignInSession,
 )
-from bootmark.store.models.people import AccountReset, FarmSettings, Invitation, MemberTerms
+from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Invitation, MemberTerms
 from bootmark.store.models.places import Block
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
@@ -30,6 +30,7 @@ __all__ = [
     "CropStage",
     "DecisionRow",
     "Enquiry",
+    "Erased",
     "Farm",
     "FarmChange",
     "FarmSettings",

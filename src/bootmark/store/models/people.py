@@ -65,3 +65,11 @@ class AccountReset(Base):
     made_at: Mapped[dt.datetime]
     ends_at: Mapped[dt.datetime]
     used_at: Mapped[dt.datetime | None]
+
+
+class Erased(Base):
+    """A person of whom everything was blanked."""
+
+    __tablename__ = "erased"
+    account_id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    at: Mapped[dt.datetime]

@@ -2,8 +2,9 @@
 
 import logging
 import uuid
+from dataclasses import asdict
 
-from flask import Blueprint, flash, g, redirect, render_template, request, session, url_for
+from flask import Blueprint, flash, g, jsonify, redirect, render_template, request, session, url_for
 from flask_login import login_user
 from werkzeug.wrappers import Response
 
@@ -42,6 +43,25 @@ def _page(errors: dict[str, str]) -> str:
         this=g.sign_in,
         events=sign_ins.events(db(), account),
     )
+
+
+@blueprint.get("/f/<uuid:farm>/devices/mine.json")
+@on_farm
+def mine() -> Response:
+    """Everything that is kept of whoever asks, beside what they wrote on farms."""
+    account = member().account_id
+    kept = {
+        "name": g.person.name,
+        "email": g.person.email,
+        "likes": g.preferences.chosen,
+        "farms": [{"farm": row.farm, "role": row.role, "qualified": row.qualified} for row in people.memberships(db(), account)],
+        "terms": [asdict(row) for row in people.everybody(db()) if row.account_id == account],
+        "signed_in": [asdict(row) for row in sign_ins.listed(db(), account, real_now())],
+        "tries": [asdict(row) for row in sign_ins.events(db(), account)],
+    }
+    answer = jsonify(kept)
+    answer.headers["Content-Disposition"] = 'attachment; filename="bootmark-you.json"'
+    return answer
 
 
 @blueprint.post("/f/<uuid:farm>/devices/likes")

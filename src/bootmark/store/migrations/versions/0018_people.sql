@@ -380,6 +380,43 @@ $$
     FROM procrastinate_jobs j LEFT JOIN procrastinate_events e ON e.job_id = j.id AND e.type = 'deferred'
 $$;
 
+-- Who was erased: to be done again where a backup of before is restored.
+CREATE TABLE erased (
+    account_id UUID NOT NULL,
+    at TIMESTAMP WITH TIME ZONE NOT NULL,
+    CONSTRAINT pk_erased PRIMARY KEY (account_id)
+);
+
+-- Blank what is told of a person, wherever it stands; what the person wrote and signed stays, under no name. For the owner role alone.
+CREATE FUNCTION bm_erase(gone uuid, happened timestamptz) RETURNS void
+LANGUAGE plpgsql SET search_path = public, pg_temp AS
+$$
+DECLARE
+    holding uuid;
+    mailed text := (SELECT email FROM account WHERE id = gone);
+    was text := current_setting('bm.farm', true);
+BEGIN
+    FOR holding IN SELECT farm_id FROM membership WHERE account_id = gone UNION SELECT i.farm_id FROM invitation i WHERE i.email = mailed LOOP
+        PERFORM set_config('bm.farm', holding::text, true);
+        UPDATE membership SET certificate = '', qualified = false, ended_at = coalesce(ended_at, happened) WHERE account_id = gone;
+        UPDATE member_terms SET certificate = '' WHERE id = gone;
+        UPDATE member_terms_version SET payload = payload || '{"certificate": ""}' WHERE record_id = gone;
+        UPDATE invitation_version SET payload = payload || '{"name": "Erased", "email": "", "certificate": ""}'
+        WHERE record_id IN (SELECT id FROM invitation WHERE used_by = gone OR email = mailed);
+        UPDATE invitation SET name = 'Erased', email = '', certificate = '', withdrawn = true WHERE used_by = gone OR email = mailed;
+        UPDATE photo SET latitude = NULL, longitude = NULL WHERE account_id = gone;
+    END LOOP;
+    PERFORM set_config('bm.farm', coalesce(was, ''), true);
+    DELETE FROM sign_in_session WHERE account_id = gone;
+    DELETE FROM account_reset WHERE account_id = gone;
+    DELETE FROM sign_in_event WHERE account_id = gone OR name = mailed;
+    DELETE FROM sign_in_attempt WHERE mailed <> '' AND position(mailed IN key) > 0;
+    UPDATE account SET name = 'Erased', email = 'erased ' || gone, password_hash = 'none', preferences = '{}' WHERE id = gone;
+    INSERT INTO erased (account_id, at) VALUES (gone, happened) ON CONFLICT (account_id) DO NOTHING;
+END
+$$;
+REVOKE ALL ON FUNCTION bm_erase(uuid, timestamptz) FROM PUBLIC;
+
 REVOKE ALL ON FUNCTION bm_people(), bm_invitation(text, timestamptz), bm_account_invited(text, timestamptz, uuid, text, text, text),
     bm_join(text, uuid, timestamptz), bm_reset_open(text, uuid, timestamptz, timestamptz), bm_reset(text, timestamptz),
     bm_reset_used(text, text, timestamptz), bm_is_empty(),
