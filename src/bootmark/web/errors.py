@@ -25,7 +25,7 @@ SAID = {
 }
 
 
-OPEN = frozenset({"sign_in.enter", "begin.enter", "join.enter", "join.reset"})
+OPEN = frozenset({"sign_in.enter", "begin.enter", "join.enter", "join.reset", "join.ask_for_reset"})
 """Forms of whoever is not signed in: what they hold is typed anew."""
 FAILED = "Nothing was stored. Try again; if it fails again, tell the owner this number: {number}."
 OTHER = ("Something went wrong", "Go back and try again.")

@@ -17,11 +17,12 @@ from sqlalchemy.orm import Session
 from bootmark import logs
 from bootmark.core.catalogue import default
 from bootmark.services.base import farm_time, ground
-from bootmark.services.base.queue import DEFAULT, FILES, PULL, PULL_STATION, READ_FILE, RECKON, WEATHER, defer
+from bootmark.services.base.queue import DEFAULT, FILES, MAIL_INVITATION, MAIL_RESET, PULL, PULL_STATION, READ_FILE, RECKON, WEATHER, defer
 from bootmark.services.seasons import results
 from bootmark.services.weather import files
 from bootmark.store.models import Farm, SeasonRun, WeatherUpload
 from bootmark.store.session import farm_session
+from bootmark.worker import mail
 from bootmark.worker.pull import due, pull_farm, pull_if_due
 
 HEARTBEAT_SECONDS, STALLED_SECONDS = 3.0, 12.0
@@ -103,6 +104,18 @@ def read_file(farm_id: str, upload_id: str, key: str, job: str) -> None:
     except Exception:
         log.exception("a weather file could not be read")
         finishing(failed)
+
+
+@app.task(name=MAIL_INVITATION, queue=WEATHER, retry=RetryStrategy(max_attempts=6, exponential_wait=4))
+def mail_invitation(farm_id: str, invitation_id: str) -> None:
+    with farm_session(uuid.UUID(farm_id), role="worker") as session:
+        mail.invitation(session, uuid.UUID(invitation_id), real_now())
+
+
+@app.task(name=MAIL_RESET, queue=WEATHER, retry=RetryStrategy(max_attempts=6, exponential_wait=4))
+def mail_reset(account_id: str, asked_at: str) -> None:  # noqa: ARG001 - a second wish is a second letter
+    with farm_session(None, role="worker") as session:
+        mail.reset(session, uuid.UUID(account_id), real_now())
 
 
 @app.periodic(cron="*/10 * * * *")

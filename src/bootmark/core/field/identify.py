@@ -23,11 +23,11 @@ __all__ = ["activity", "activity_look", "answer", "contradictions", "next_looks"
 
 def _suspect(agent: Agent, chance: float, network: Network) -> Suspect:
     """An agent with its chance and, unless it is next to nothing, the reasons for and against it."""
-    prior = network.priors[network.place[agent.id]]
-    confirmed = any(shows.confirms and sign in network.seen_signs for sign, shows in agent.shows.items())
+    place = network.place[agent.id]
+    confirmed = place in network.proved
     if chance < judgement.LISTED_AT and not confirmed:
         return Suspect(agent.id, chance, (), (), confirmed)
-    reasons = list(prior.reasons)
+    reasons = list(network.priors[place].reasons)
     signs = network.catalogue.signs
     for sign in network.seen:
         shows = agent.shows.get(sign)
@@ -115,20 +115,17 @@ def _ranking(question: Question) -> Ranking:
         rest=max(0.0, 1 - math.fsum(cause.probability for cause in causes)),
         left_out=solution.left_out,
         explanations=question.causes(),
-        kinds=_kinds(question, suspects_of, entries),
+        kinds=_kinds(question, suspects_of),
         unexplained=tuple(sign for sign in network.seen if sign not in network.showing),
     )
 
 
-def _kinds(question: Question, suspects_of: Sequence[Suspect], catalogue: Catalogue) -> tuple[Suspect, ...]:
+def _kinds(question: Question, suspects_of: Sequence[Suspect]) -> tuple[Suspect, ...]:
     """Of each kind, and of each agent of no kind, that explains something seen: the chance that any of it is at work."""
     network, solution = question.network, question.solution
     explaining = network.explains()
-    places: dict[str, list[int]] = {}
-    for place, agent in enumerate(network.agents):
-        places.setdefault(catalogue.key_of(agent.id), []).append(place)
     by_agent = {suspect.agent: suspect for suspect in suspects_of}
-    places = {key: members for key, members in places.items() if not explaining.isdisjoint(members)}
+    places = {key: members for key, members in network.together.items() if not explaining.isdisjoint(members)}
     several = [key for key, members in places.items() if _shared(members, solution.chances)]
     together = dict(zip(several, network.chances_of_any(solution, [places[key] for key in several]), strict=True))
     kinds = []

@@ -50,7 +50,11 @@ def signs_on(case: CaseLike, part: str = "", *, catalogue: Catalogue | None = No
     Chances as in `suspects`, added up over the causes: common practice, no source.
     """
     network, met = _met(case, catalogue)
-    signs = (network.catalogue.signs[sign] for sign in met if network.can_show(sign) and sign != SOUND)
+    signs = (
+        network.catalogue.signs[sign]
+        for sign in met
+        if network.catalogue.can_show(sign, network.case.crop, network.case.habit) and sign != SOUND
+    )
     return sorted((sign for sign in signs if part in ("", sign.part)), key=lambda sign: -sum(chance for _, chance in met[sign.id]))
 
 

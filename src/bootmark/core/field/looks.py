@@ -157,7 +157,7 @@ def rank(question: Question, ranking: Ranking, looks: Mapping[str, Look]) -> lis
     relevant = {sign for place in question.members for sign in network.agents[place].shows} | proofs | waiting | own
     worthwhile = []
     for look in looks.values():
-        signs = [sign for sign in look.signs if sign not in case.signs and sign in network.showing and network.can_show(sign)]
+        signs = [sign for sign in network.askable[look.id] if sign not in case.signs]
         if not signs or not possible(look, case):
             continue
         rows = {sign: question.told_seen(sign) for sign in signs if sign in relevant}

@@ -41,6 +41,25 @@ def _showing(plant: Plant, catalogue: Catalogue) -> dict[str, list[tuple[int, fl
     return showing
 
 
+@functools.lru_cache(maxsize=KEPT)
+def _askable(plant: Plant, crop: str, habit: str, catalogue: Catalogue) -> dict[str, tuple[str, ...]]:
+    """For each look the signs that it answers, that the plant can show and that somebody who lives on it leaves."""
+    showing = _showing(plant, catalogue)
+    return {
+        look.id: tuple(sign for sign in look.signs if sign in showing and catalogue.can_show(sign, crop, habit))
+        for look in catalogue.looks.values()
+    }
+
+
+@functools.lru_cache(maxsize=KEPT)
+def _together(plant: Plant, catalogue: Catalogue) -> dict[str, tuple[int, ...]]:
+    """The places of each kind's agents, and of each agent of no kind."""
+    places: dict[str, list[int]] = {}
+    for place, agent in enumerate(living_on(plant, catalogue)):
+        places.setdefault(catalogue.key_of(agent.id), []).append(place)
+    return {key: tuple(members) for key, members in places.items()}
+
+
 @dataclass(frozen=True)
 class Solution:
     """total: mass of all sets; chances: of each agent; alone: weights of the sets of agents that the answers
@@ -72,7 +91,10 @@ class Network:
         self.showing = _showing(plant, catalogue)
         self.seen = [sign for sign, state in case.signs.items() if state == SEEN and sign in catalogue.signs]
         self.absent = [sign for sign, state in case.signs.items() if state == ABSENT and sign in catalogue.signs]
-        self.seen_signs = frozenset(self.seen)
+        # What is asked of every agent is asked of the signs instead: they are few, and know who leaves them.
+        self.proved = {place for sign in self.seen for place, _ in self.showing.get(sign, ()) if self.agents[place].shows[sign].confirms}
+        self.askable = _askable(plant, case.crop, case.habit, catalogue)
+        self.together = _together(plant, catalogue)
         self.answered = [*self.seen, *self.absent]
         column = {sign: at for at, sign in enumerate(self.answered)}
         self.shown: list[Shown] = [
@@ -101,18 +123,10 @@ class Network:
         mistaken, overlooked = self.errors(sign)
         return mistaken + (1 - mistaken - overlooked) * (1 - missing)
 
-    def can_show(self, sign: str) -> bool:
-        """Whether the case's plant can show a sign at all: an ear is maize's, a needle a conifer's."""
-        return self.catalogue.can_show(sign, self.case.crop, self.case.habit)
-
     def explains(self) -> set[int]:
         """Agents that make at least one seen sign likelier."""
         leaks = self.catalogue.signs
-        return {
-            place
-            for place, agent in enumerate(self.agents)
-            if any(sign in agent.shows and agent.shows[sign].chance > leaks[sign].leak for sign in self.seen)
-        }
+        return {place for sign in self.seen for place, chance in self.showing.get(sign, ()) if chance > leaks[sign].leak}
 
     def explaining(self) -> set[int]:
         """Agents that explain something seen; all of them where none does."""

@@ -15,8 +15,9 @@ PULL = "bootmark.pull_weather"
 PULL_STATION = "bootmark.pull_station"
 READ_FILE = "bootmark.read_file"
 RECKON = "bootmark.reckon_seasons"
+MAIL_INVITATION, MAIL_RESET = "bootmark.mail_invitation", "bootmark.mail_reset"
 WEATHER, FILES, DEFAULT = "weather", "files", "default"
-QUEUES = {PULL_STATION: WEATHER, READ_FILE: FILES}
+QUEUES = {PULL_STATION: WEATHER, READ_FILE: FILES, MAIL_INVITATION: WEATHER, MAIL_RESET: WEATHER}
 """What may take long without reckoning has a queue of its own, so that it holds up nothing else."""
 ENDED = frozenset({None, "succeeded", "failed", "aborted", "cancelled"})
 """States of a job that has run; None where it is gone, since jobs that succeeded are deleted."""

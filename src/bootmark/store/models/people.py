@@ -55,13 +55,13 @@ class Invitation(Terms, Head, Base):
 
 
 class AccountReset(Base):
-    """A link by which the holder of an account sets its password anew, made by an owner of the one farm that the account is on."""
+    """A link by which the holder of an account sets its password anew. farm_id: of the owner who made it; none where it went by mail."""
 
     __tablename__ = "account_reset"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
     token_hash: Mapped[str] = mapped_column(unique=True)
     account_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("account.id"), index=True)
-    farm_id: Mapped[uuid.UUID]
+    farm_id: Mapped[uuid.UUID | None]
     made_at: Mapped[dt.datetime]
     ends_at: Mapped[dt.datetime]
     used_at: Mapped[dt.datetime | None]

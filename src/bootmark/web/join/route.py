@@ -13,7 +13,7 @@ from bootmark.services.base import passwords, sign_ins
 from bootmark.services.base.command import Refused
 from bootmark.services.base.people import Person
 from bootmark.services.base.work import Session, nobody
-from bootmark.services.owning import links
+from bootmark.services.owning import links, post
 from bootmark.services.owning.links import Came, Opened
 from bootmark.web import forms, guard
 from bootmark.web.guard import User, asked_from, real_now, token
@@ -127,3 +127,18 @@ def reset(link: str) -> Response | tuple[str, int]:
     session.clear()
     flash(say.line("Your password is set. Sign in with it."), "good")
     return redirect(url_for("sign_in.page"))
+
+
+@blueprint.get("/forgotten")
+def forgotten() -> str:
+    return render_template("forgotten.html", by_mail=post.is_set_up(), asked=False)
+
+
+@blueprint.post("/forgotten")
+def ask_for_reset() -> str:
+    """The answer is the same whether there is such an account or not."""
+    if post.is_set_up():
+        with nobody() as db:
+            post.send_reset(db, request.form.get("email", ""), asked_from().address, real_now())
+        log.info({"event": "link for a password asked for"})
+    return render_template("forgotten.html", by_mail=post.is_set_up(), asked=True)

@@ -15,7 +15,7 @@ from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.people import Colleague
 from bootmark.services.base.roles import Role
 from bootmark.services.base.work import NotHere
-from bootmark.services.owning import invitations, links, members
+from bootmark.services.owning import invitations, links, members, post
 from bootmark.web import forms
 from bootmark.web.guard import ask_who, db, member, on_farm, only, real_now, the_farm
 
@@ -81,7 +81,10 @@ def invite() -> str | tuple[str, int]:
     token = links.token_of("invitation", request.form.get("command_id", ""), current_app.config["SECRET_KEY"])
     try:
         ask_who()
-        forms.send(invitations.SaveInvitation, token_hash=sign_ins.hashed(token))
+        result = forms.send(invitations.SaveInvitation, token_hash=sign_ins.hashed(token))
+        if request.form.get("email") and post.is_set_up():
+            post.send_invitation(db(), the_farm().id, uuid.UUID(result["record_id"]))
+            flash(say.line("The link goes to {email} by mail too.", email=request.form["email"].strip()), "good")
     except Refused as error:
         return _page(error.errors), 400
     log.info({"event": "invitation made"})

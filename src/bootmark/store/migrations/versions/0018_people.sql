@@ -263,12 +263,13 @@ BEGIN
 END
 $$;
 
--- A link that sets a password anew. An owner's serves only while the account is on that one farm: nobody reaches another farm by it.
+-- A link that sets a password anew. farm_id: of the owner who made it; such a link serves only while the account is on that one farm:
+-- nobody reaches another farm by it.
 CREATE TABLE account_reset (
     id UUID NOT NULL,
     token_hash VARCHAR NOT NULL,
     account_id UUID NOT NULL,
-    farm_id UUID NOT NULL,
+    farm_id UUID,
     made_at TIMESTAMP WITH TIME ZONE NOT NULL,
     ends_at TIMESTAMP WITH TIME ZONE NOT NULL,
     used_at TIMESTAMP WITH TIME ZONE,
@@ -296,8 +297,20 @@ LANGUAGE sql SECURITY DEFINER SET search_path = public, pg_temp AS
 $$
     SELECT a.id, a.name, a.email FROM account_reset r JOIN account a ON a.id = r.account_id
     WHERE r.token_hash = hashed AND r.used_at IS NULL AND r.ends_at > happened
-        AND (SELECT array_agg(m.farm_id) FROM membership m WHERE m.account_id = r.account_id AND m.ended_at IS NULL) = ARRAY[r.farm_id]
+        AND (r.farm_id IS NULL OR (SELECT array_agg(m.farm_id) FROM membership m WHERE m.account_id = r.account_id AND m.ended_at IS NULL) = ARRAY[r.farm_id])
 $$;
+
+-- A link that goes by mail to the account's own address, and so to its holder: it serves however many farms there are.
+CREATE FUNCTION bm_reset_mailed(hashed text, account uuid, happened timestamptz, until timestamptz) RETURNS TABLE (name text, email text)
+LANGUAGE sql SECURITY DEFINER SET search_path = public, pg_temp AS
+$$
+    DELETE FROM account_reset WHERE ends_at < happened - interval '30 days';
+    INSERT INTO account_reset (id, token_hash, account_id, made_at, ends_at)
+    SELECT gen_random_uuid(), hashed, a.id, happened, until FROM account a WHERE a.id = account AND a.password_hash <> 'none';
+    SELECT a.name, a.email FROM account a WHERE a.id = account AND a.password_hash <> 'none'
+$$;
+REVOKE ALL ON FUNCTION bm_reset_mailed(text, uuid, timestamptz, timestamptz) FROM PUBLIC;
+GRANT EXECUTE ON FUNCTION bm_reset_mailed(text, uuid, timestamptz, timestamptz) TO bm_worker;
 
 -- Set a password by such a link, once; every other link of the account ends with it, as every sign-in does (0010).
 CREATE FUNCTION bm_reset_used(hashed text, password text, happened timestamptz) RETURNS boolean
