@@ -25,7 +25,7 @@ DESK = (
     "farm",
     "station",
     "agent",
-    "drawings",
+    "people",
     "enquiry",
 )
 PHONE = ("round-phone", "look-phone", "count-phone")
@@ -102,8 +102,6 @@ def show(chrome: webdriver.Chrome, address: str, name: str) -> None:
         chrome.get(f"{farm}/book/compare/{made('Tunnel 2')}/two-spotted-spider-mite")
     elif plain == "agent":
         chrome.get(f"{farm}/guide/agent/codling-moth")
-    elif plain == "drawings":
-        chrome.get(f"{farm}/guide/drawings?leaf=palmate")
     elif plain == "enquiry":
         chrome.get(f"{farm}/enquiry")
         driver.press(chrome, "Tomato, ")
