@@ -20,6 +20,7 @@ NOTED = {
     Topic.RESULTS: "season_result",
     Topic.SCOUTING: "stop look finding sample enquiry",
     Topic.TREATMENT: "decision treatment return_visit application",
+    Topic.PEOPLE: "membership member_terms invitation farm_settings",
 }
 
 
@@ -77,7 +78,7 @@ class Stamp(DatabaseTest):
         for topic, names in NOTED.items():
             for name in names.split():
                 with farm_session(FARM) as session:
-                    column = "clock_at" if name == "farm" else "farm_id"
+                    column = {"farm": "clock_at", "membership": "role"}.get(name, "farm_id")
                     before, others = now(topic), [other for other in Topic if other != topic]
                     rest = now(*others)
                     done = session.execute(text(f"UPDATE {name} SET {column} = {column} WHERE ctid = (SELECT min(ctid) FROM {name})"))

@@ -2,6 +2,7 @@
 
 import os
 import re
+import tempfile
 import unittest
 from typing import Any
 from unittest import mock
@@ -141,3 +142,17 @@ class Settings(PagesTest):
         # The tz database's own cities, from memory.
         for at, zone in (((48.2, 16.4), "Europe/Vienna"), ((-33.9, 18.4), "Africa/Johannesburg"), ((40.7, -74.0), "America/New_York")):
             self.assertEqual(lands.zone_at(*at), zone)
+
+
+class Trust(PagesTest):
+    def test_a_farm_s_own_authority_is_offered_where_there_is_one(self) -> None:
+        stranger = self.app.test_client()
+        self.assertEqual(stranger.get("/authority.crt").status_code, 404)
+        self.assertIn("whoever is in between can read along", stranger.get("/trust").text)
+        self.assertIn("everything works here", stranger.get("/trust", base_url="https://localhost").text)
+        with tempfile.NamedTemporaryFile() as file, mock.patch.dict(os.environ, {"BOOTMARK_AUTHORITY": file.name}):
+            file.write(b"certificate")
+            file.flush()
+            answer = stranger.get("/authority.crt")
+            self.assertEqual((answer.data, answer.mimetype), (b"certificate", "application/x-x509-ca-cert"))
+            self.assertIn("Get this farm", stranger.get("/trust").text)

@@ -10,10 +10,10 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
+from bootmark.launch import certificate, packages, web
 from bootmark.launch import cluster as clusters
 from bootmark.launch import demo as demos
 from bootmark.launch import installation as installations
-from bootmark.launch import packages, web
 from bootmark.launch.child import Program
 from bootmark.launch.environment import environment, python
 from bootmark.launch.say import ROOT, VAR, Stop, step
@@ -140,9 +140,23 @@ def worker(options: argparse.Namespace) -> int:
 
 def farm(options: argparse.Namespace) -> int:
     """Farms of the installation that './bootmark serve' runs."""
+    if options.words[:1] == ["certificate"]:
+        return _certificate(options.words[1:])
     packages.ready()
     with installations.reached() as env:
         return python("-m", "bootmark.farms", *options.words, env=env)
+
+
+def _certificate(hosts: list[str]) -> int:
+    """TLS for phones in the farm's own network, without a database."""
+    if not hosts or hosts[0].startswith("-"):
+        raise Stop("Name the host by which phones reach this machine: './bootmark farm certificate bootmark.lan 192.168.1.20'.")
+    tls = certificate.make(installations.folder() / "tls", hosts)
+    print(
+        f"{tls.server}\n{tls.server_key}\n    are for the proxy: deploy/nginx.conf shows where. They last {certificate.SERVER_DAYS} days."
+    )
+    print(f"{tls.authority}\n    is what each phone is to trust, once; the page /trust says how. Keep {tls.authority_key} to yourself.")
+    return 0
 
 
 def outdated(options: argparse.Namespace) -> int:
@@ -195,7 +209,9 @@ def parser() -> argparse.ArgumentParser:
     command.add_argument("name", choices=["farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season"])
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     command = add("farm", "make, list and close farms, set a forgotten password, add a sample farm", farm)
-    command.add_argument("words", nargs=argparse.REMAINDER, help="new, list, password, sample or close, with --help for each")
+    command.add_argument(
+        "words", nargs=argparse.REMAINDER, help="new, list, password, sample, close or erase, with --help for each; or certificate HOST ..."
+    )
     add("outdated", "which pinned packages are behind the registries", outdated)
     add("assets", "rebuild the committed styles and scripts", assets).add_argument("--check", action="store_true")
     return top

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from bootmark.launch import cluster as clusters
 from bootmark.launch import owner
+from bootmark.launch.certificate import Tls
 from bootmark.launch.cluster import Cluster
 from bootmark.launch.environment import environment, python, secret
 from bootmark.launch.say import VAR, Stop
@@ -52,7 +53,13 @@ def _cluster(home: Path) -> Cluster:
 
 def _environment(cluster: Cluster, home: Path) -> dict[str, str]:
     backups, logs = os.environ.get("BOOTMARK_BACKUPS") or str(home / "backups"), os.environ.get("BOOTMARK_LOGS") or str(home / "log")
-    return environment(cluster, BOOTMARK_SECRET=secret(home), BOOTMARK_BACKUPS=backups, BOOTMARK_LOGS=logs)
+    return environment(
+        cluster,
+        BOOTMARK_SECRET=secret(home),
+        BOOTMARK_BACKUPS=backups,
+        BOOTMARK_LOGS=logs,
+        BOOTMARK_AUTHORITY=os.environ.get("BOOTMARK_AUTHORITY") or str(Tls(home / "tls").authority),
+    )
 
 
 def code() -> str:

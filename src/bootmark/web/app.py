@@ -40,12 +40,14 @@ from bootmark.web.station import route as station
 from bootmark.web.sync import route as sync
 from bootmark.web.timing import route as timing
 from bootmark.web.trap import route as trap
+from bootmark.web.trust import route as trust
 
 SCREENS = (
     health,
     sign_in,
     begin,
     join,
+    trust,
     round_,
     look,
     count,

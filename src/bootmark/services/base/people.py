@@ -95,6 +95,13 @@ class Colleague:
     certificate_until: dt.date | None = None
     ended_at: dt.datetime | None = None
 
+    def has_lapsed(self, today: dt.date) -> bool:
+        """Whether the certificate has ended."""
+        return self.qualified and self.certificate_until is not None and self.certificate_until < today
+
+    def is_qualified(self, today: dt.date) -> bool:
+        return self.qualified and not self.has_lapsed(today)
+
 
 def everybody(session: Session) -> list[Colleague]:
     """Who is or was on the session's farm, by name."""

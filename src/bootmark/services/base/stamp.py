@@ -29,6 +29,7 @@ class Topic(StrEnum):
     RESULTS = "results"
     SCOUTING = "scouting"
     TREATMENT = "treatment"
+    PEOPLE = "people"
 
 
 Stamp = tuple[str, ...]

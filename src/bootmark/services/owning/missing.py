@@ -43,6 +43,7 @@ def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequenc
     unpicked = [
         block for block in blocks if block.harvest_from is None and block.crop in catalogue.crops and catalogue.crops[block.crop].eaten
     ]
+    signers = [colleague for colleague in colleagues if colleague.role in SIGNERS and colleague.is_qualified(today)]
     wanted = {
         Gap.REGION: not farm.region,
         Gap.SCHOOL: not farm.school,
@@ -50,12 +51,6 @@ def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequenc
         Gap.STATION: not stations,
         Gap.READINGS: bool(stations) and not session.scalar(of_farm(WeatherDay, WeatherDay.station_id).limit(1)),
         Gap.HARVEST: bool(unpicked),
-        Gap.SIGNER: policy_of(farm).uses(ControlKind.CONVENTIONAL) and not any(_signs(colleague, today) for colleague in colleagues),
+        Gap.SIGNER: policy_of(farm).uses(ControlKind.CONVENTIONAL) and not signers,
     }
     return [Missing(gap, len(unpicked) if gap == Gap.HARVEST else 0) for gap, is_missing in wanted.items() if is_missing]
-
-
-def _signs(colleague: Colleague, today: dt.date) -> bool:
-    """Whether somebody may sign for a material that takes a qualified applicator."""
-    lasts = colleague.certificate_until is None or colleague.certificate_until >= today
-    return colleague.role in SIGNERS and colleague.qualified and lasts

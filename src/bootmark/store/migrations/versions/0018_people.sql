@@ -151,6 +151,31 @@ CREATE POLICY invitation_version_farm ON invitation_version USING (farm_id = nul
 GRANT SELECT, INSERT ON invitation_version TO bm_web;
 GRANT SELECT ON invitation_version TO bm_worker;
 
+CREATE TRIGGER farm_settings_insert_noted AFTER INSERT ON farm_settings REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER farm_settings_update_noted AFTER UPDATE ON farm_settings REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER farm_settings_delete_noted AFTER DELETE ON farm_settings REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER member_terms_insert_noted AFTER INSERT ON member_terms REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER member_terms_update_noted AFTER UPDATE ON member_terms REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER member_terms_delete_noted AFTER DELETE ON member_terms REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER invitation_insert_noted AFTER INSERT ON invitation REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER invitation_update_noted AFTER UPDATE ON invitation REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER invitation_delete_noted AFTER DELETE ON invitation REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER membership_insert_noted AFTER INSERT ON membership REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER membership_update_noted AFTER UPDATE ON membership REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+CREATE TRIGGER membership_delete_noted AFTER DELETE ON membership REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('people');
+
 -- A link is opened by somebody who is on no farm yet.
 CREATE POLICY invitation_opened ON invitation FOR SELECT TO bm_owner USING (true);
 

@@ -14,6 +14,8 @@ for (const button of document.querySelectorAll("[data-print]")) button.addEventL
 for (const button of document.querySelectorAll("[data-sun]")) {
   button.setAttribute("aria-pressed", document.documentElement.classList.contains("sun"));
 }
+// What a page without TLS has to do without is told where it is so; this machine itself counts as safe.
+for (const note of document.querySelectorAll("[data-plain]")) note.hidden = isSecureContext;
 // Signing out: what waits here is told of first; whoever is the last leaves nothing on the device.
 for (const form of document.querySelectorAll("form[data-leaves]")) {
   let pressed = false;
