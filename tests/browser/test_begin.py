@@ -52,7 +52,7 @@ class Begin(LiveTest):
 
         self.press("The country")
         self.fill(country="AT", currency="EUR")
-        self.press("living first")
+        self.press("Living first")
         self.press("Keep it")
         self.sees("Part of it")
         self.assert_accessible()

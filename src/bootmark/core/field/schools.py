@@ -14,9 +14,9 @@ GENTLE = (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING, Contro
 class School(StrEnum):
     """The values stand in the database."""
 
-    NATURE = "leave to nature"
-    HAND = "hand and culture"
-    LIVING = "living first"
+    NATURE = "nature"
+    HAND = "hand"
+    LIVING = "living"
     SOFT = "soft"
     ORGANIC = "organic"
     CONVENTIONAL = "conventional"

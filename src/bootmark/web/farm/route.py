@@ -12,7 +12,9 @@ from bootmark import say
 from bootmark.core.catalogue import bbch, plants
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
+from bootmark.core.field.schools import School
 from bootmark.drawing.plan import plan_svg
+from bootmark.say.schools import SCHOOLS
 from bootmark.services import places
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Answer, Refused
@@ -61,6 +63,7 @@ def page() -> str:
         people=colleagues,
         policy=calls.policy_of(farm),
         region=lands.named(farm.region),
+        school=SCHOOLS[School(farm.school)][0] if farm.school else "",
         missing=[(*SAYS_OF[row.gap], row) for row in missing.gaps(db(), farm, g.catalogue, colleagues, now().date())] if keeper else [],
         no_picking=picking.blocks(db(), farm, g.catalogue, now().date()),
         keeper=keeper,

@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.core.field import schools
 from bootmark.core.field.schools import POLICIES, School
+from bootmark.say.schools import SCHOOLS
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import Role
@@ -18,15 +19,6 @@ from bootmark.web.guard import ask_who, db, on_farm, only, the_farm
 
 blueprint = Blueprint("settings", __name__, template_folder=".")
 OWNER = frozenset({Role.OWNER})
-MEANT = {
-    School.NATURE: "Nothing is done against pests. What must be reported is still told.",
-    School.HAND: "Tillage, hygiene, nets, traps and hands. Nothing is sprayed or released.",
-    School.LIVING: "Predators, parasites and microbes first; then hand and culture, then materials, the soft ones before the others.",
-    School.SOFT: "Hand and culture, living helpers, then soaps, oils and what harms little else. Nothing conventional.",
-    School.ORGANIC: "The same as soft, and only what your certifier lists: Bootmark does not know that list, and says so at each material.",
-    School.CONVENTIONAL: "Everything, the gentlest first. What takes a qualified applicator waits for one.",
-}
-"""What each school means."""
 
 
 def _page(errors: Mapping[str, str] | None = None) -> str:
@@ -47,7 +39,7 @@ def _page(errors: Mapping[str, str] | None = None) -> str:
         parts=[(country, say.line("all of it")), *lands.parts(country)] if country else [],
         zones=[(zone, zone) for zone in dict.fromkeys((str(shown["time_zone"]), *lands.zones()))],
         currencies=[("", say.line("not told")), *((code, f"{code} {name}") for code, name in lands.currencies())],
-        schools=[(school, MEANT[school], schools.reach(POLICIES[school], crops, g.catalogue)) for school in School],
+        schools=[(school, *SCHOOLS[school], schools.reach(POLICIES[school], crops, g.catalogue)) for school in School],
         crops=crops,
     )
 
