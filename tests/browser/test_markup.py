@@ -59,7 +59,7 @@ class Markup(LiveTest):
         texts = {}
         for name, field in KINDS[kind].command.model_fields.items():
             rule = rule_of(field.annotation, field.metadata)
-            if isinstance(rule, Text) and name != "url":
+            if isinstance(rule, Text) and name not in ("url", "token_hash"):
                 texts[name] = mark + (f" {''.join(random.choices(ascii_lowercase, k=6))}" if name == "name" else "")
         try:
             send(kind, payload | texts, record)

@@ -1,13 +1,10 @@
 """The list of ids only grows, and what was given once is never given to another."""
 
-import tomllib
 import unittest
 from dataclasses import replace
-from pathlib import Path
 
+from bootmark import VERSION
 from bootmark.core.catalogue import default, ids
-
-VERSION = tomllib.loads((Path(__file__).resolve().parents[2] / "pyproject.toml").read_text())["project"]["version"]
 
 
 class Ids(unittest.TestCase):

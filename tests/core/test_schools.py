@@ -69,4 +69,5 @@ class Called(unittest.TestCase):
             self.assertEqual([choice.control for choice in offers if choice.control == REPORT and choice.offered], [REPORT])
 
     def test_a_policy_of_its_own_is_no_school(self) -> None:
-        self.assertTrue(Policy().uses_any)
+        self.assertFalse(Policy().to_nature or Policy(order=()).to_nature)
+        self.assertEqual([school for school, policy in POLICIES.items() if policy.to_nature], [School.NATURE])

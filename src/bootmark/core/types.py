@@ -263,18 +263,15 @@ class CropState:
 @dataclass(frozen=True)
 class Policy:
     """What a farm uses. order: kinds of control, most welcome first; None where it has no order of its own and uses all. certified:
-    whether a certifier's list rules beside it."""
+    whether a certifier's list rules beside it; to_nature: whether it does nothing against pests, by its own will."""
 
     order: tuple[ControlKind, ...] | None = None
     refuses: frozenset[ControlKind] = frozenset()
     certified: bool = False
+    to_nature: bool = False
 
     def uses(self, kind: ControlKind) -> bool:
         return kind not in self.refuses and (self.order is None or kind in self.order)
-
-    @property
-    def uses_any(self) -> bool:
-        return any(map(self.uses, ControlKind))
 
 
 @dataclass(frozen=True)

@@ -33,7 +33,7 @@ def of_request() -> Held | None:
     if request.method != "POST" or not request.form or request.is_json or any(file.filename for file in request.files.values()):
         return None
     fields = tuple((name, value) for name, value in request.form.items(multi=True) if name not in LEFT_OUT)
-    return Held(request.path, fields)
+    return Held(request.path, fields) if fields else None
 
 
 def is_from_here() -> bool:

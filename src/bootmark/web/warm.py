@@ -14,6 +14,7 @@ from flask import Flask, g
 
 from bootmark.core.catalogue import default
 from bootmark.services.base import people, work
+from bootmark.services.base.preferences import Preferences
 from bootmark.services.base.roles import Role
 from bootmark.services.scouting import stops
 from bootmark.web.guard import now
@@ -50,7 +51,7 @@ def _show(app: Flask, farm: uuid.UUID, endpoint: str, **words: Any) -> None:
     with app.test_request_context(f"/f/{farm}/"), work.on_farm(farm) as session:
         g.db, g.farm, g.catalogue, g.request_id = session, work.farm_of(session), default(), ""
         g.member = people.Member(NOBODY, farm, g.farm.name, Role.OWNER, True)
-        g.person = people.Person(NOBODY, "")
+        g.person, g.preferences = people.Person(NOBODY, ""), Preferences()
         view(**words)
         session.rollback()
 

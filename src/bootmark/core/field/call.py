@@ -356,14 +356,14 @@ def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding:
         return case.hold()
     if not offered:
         case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
-        if not policy.uses_any:
-            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NATURE), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
         if any(choice.reason.kind == Says.CONTROL_HARVEST_UNKNOWN for choice in case.choices):
             return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_ASK_HARVEST), 1, says(Says.FOR_HARVEST))
         near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS
         if near:
             days = max(1, crop.days_to_harvest or 0)
             return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), days, says(Says.FOR_LEFT))
+        if policy.to_nature:
+            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NATURE), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
         return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
     first = agent.control(offered[0].control)
     case.change.append(says(Says.LESS_PRESSING))

@@ -30,8 +30,9 @@ class _At:
         month = self.stage.today.month if self.stage.today else self.crop.month
         if self.crop.on_hold and control.id != REPORT:
             return says(Says.CONTROL_HELD)
-        # To report is the law's, whatever a farm likes.
-        if control.id != REPORT and not self.policy.uses(control.kind):
+        # To report what is listed here is the law's, whatever a farm likes.
+        is_duty = control.id == REPORT and self.agent.listed_in(self.crop.region)
+        if not is_duty and not self.policy.uses(control.kind):
             return says(Says.CONTROL_REFUSED, control_kind=control.kind)
         if control.id == REPORT and self.crop.region and not self.agent.listed_in(self.crop.region):
             return says(Says.CONTROL_NOT_LISTED)

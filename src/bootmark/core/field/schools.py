@@ -23,7 +23,7 @@ class School(StrEnum):
 
 
 def _of(*order: ControlKind, certified: bool = False) -> Policy:
-    return Policy(order or tuple(ControlKind), frozenset(ControlKind) - set(order), certified)
+    return Policy(order, frozenset(ControlKind) - set(order), certified, to_nature=not order)
 
 
 POLICIES = {

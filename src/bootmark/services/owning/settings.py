@@ -33,7 +33,8 @@ class SaveFarm(Command, kind="farm.save", roles=(Role.OWNER,)):
 def policy_as_kept(school: str) -> dict[str, Any]:
     """A school's policy as a farm's row keeps it."""
     policy = POLICIES[School(school)]
-    return {"order": list(policy.order or ()), "refuses": sorted(policy.refuses), "certified": policy.certified}
+    flags = {"certified": policy.certified, "to_nature": policy.to_nature}
+    return {"order": list(policy.order or ()), "refuses": sorted(policy.refuses), **flags}
 
 
 def _take_over(context: Context, head: FarmSettings) -> None:

@@ -41,7 +41,8 @@ MOST_OF_AREA = 1.05
 def policy_of(farm: Farm) -> Policy:
     order = farm.policy.get("order")
     own = None if order is None else tuple(map(ControlKind, order))
-    return Policy(own, frozenset(map(ControlKind, farm.policy.get("refuses", ()))), bool(farm.policy.get("certified")))
+    refuses = frozenset(map(ControlKind, farm.policy.get("refuses", ())))
+    return Policy(own, refuses, bool(farm.policy.get("certified")), bool(farm.policy.get("to_nature")))
 
 
 def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
