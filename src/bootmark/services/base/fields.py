@@ -41,7 +41,7 @@ def wrong(sentence: str) -> PydanticCustomError:
     return PydanticCustomError("wrong", "{sentence}", {"sentence": sentence})
 
 
-def _said(value: object) -> str:
+def said(value: object) -> str:
     """What was sent, short, and without what can't be written down."""
     return str(value)[:60].encode("utf-8", "replace").decode() if value not in (None, "") else "Nothing"
 
@@ -120,7 +120,7 @@ class Number(Rule):
 
     def read(self, value: Any, checks: Checks) -> float | int:
         if isinstance(value, bool) or not isinstance(value, (int, float)):
-            raise wrong(say.line("{said} is not a number: write one from {range}.", said=_said(value), range=self._range()))
+            raise wrong(say.line("{said} is not a number: write one from {range}.", said=said(value), range=self._range()))
         # Compared before anything else: a whole number of JSON may be too long for a float.
         if not self.low <= value <= self.high:
             problem = say.line("{value:g} is out of range", value=value) if abs(value) < 1e300 else say.line("That is out of range")
@@ -172,7 +172,7 @@ class Day(Rule):
         try:
             day = dt.date.fromisoformat(value)
         except (ValueError, TypeError):
-            raise wrong(say.line("{said} is not a day: write it as 2026-06-18.", said=_said(value))) from None
+            raise wrong(say.line("{said} is not a day: write it as 2026-06-18.", said=said(value))) from None
         if self.past and day > checks.today:
             raise wrong(say.line("{day:full} is still ahead: {past:word}.", day=day, past=self.past))
         return day
@@ -214,7 +214,7 @@ class Choice(Rule):
         if value not in self.allowed:
             raise wrong(
                 say.line(
-                    "{said} can't be chosen here: take {join}.", said=_said(value), join=", ".join(word for word in self.allowed if word)
+                    "{said} can't be chosen here: take {join}.", said=said(value), join=", ".join(word for word in self.allowed if word)
                 )
             )
         return str(value)
@@ -261,7 +261,7 @@ class Agent(Rule):
             raise wrong(say.line("Choose it from the list."))
         agent = checks.catalogue.agents.get(value) if isinstance(value, str) else None
         if agent is None:
-            raise wrong(say.line("{said} is not in the catalogue: choose it from the list.", said=_said(value)))
+            raise wrong(say.line("{said} is not in the catalogue: choose it from the list.", said=said(value)))
         if self.heat and not (agent.heat and agent.heat.events):
             raise wrong(say.line("{name} has no heat model: nothing would be counted from a day.", name=agent.name))
         return agent.id
@@ -300,9 +300,9 @@ class Signs(Rule):
             raise wrong(say.line("Signs are told as sign: seen, absent or unsure."))
         for sign, state in value.items():
             if sign not in checks.catalogue.signs:
-                raise wrong(say.line("{said} is not a sign that Bootmark knows.", said=_said(sign)))
+                raise wrong(say.line("{said} is not a sign that Bootmark knows.", said=said(sign)))
             if state not in STATES:
-                raise wrong(say.line("{sign} must be seen, absent or unsure, not {said}.", sign=sign, said=repr(_said(state))))
+                raise wrong(say.line("{sign} must be seen, absent or unsure, not {said}.", sign=sign, said=repr(said(state))))
         return dict(value)
 
 

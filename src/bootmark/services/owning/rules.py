@@ -9,7 +9,7 @@ from pydantic_core import CoreSchema, core_schema
 
 from bootmark import say
 from bootmark.services.base import people
-from bootmark.services.base.fields import Checks, Rule, Text, wrong
+from bootmark.services.base.fields import Checks, Rule, Text, said, wrong
 from bootmark.services.owning import lands
 
 JOINERS = "\u200c\u200d"
@@ -84,5 +84,5 @@ class Zone(Rule):
 
     def read(self, value: Any, checks: Checks) -> str:
         if not isinstance(value, str) or value not in zoneinfo.available_timezones():
-            raise wrong(say.line("There is no time zone {zone}: give one such as Europe/Vienna.", zone=str(value)[:40] or '""'))
+            raise wrong(say.line("There is no time zone {zone}: give one such as Europe/Vienna.", zone=said(value)))
         return value

@@ -33,7 +33,7 @@ if (strip) {
     try {
       await newest(() => ask.read(address), draw);
     } catch (error) {
-      answerBox.textContent = say(ask.signedOut(error) ? "session_ended" : "whatif_silent");
+      answerBox.textContent = ask.signedOut(error) ? say("session_ended") : say("whatif_silent");
     }
   }
 
