@@ -108,6 +108,9 @@ class Begin(LiveTest):
         self.fill(name="Gate mast", elevation="600")
         self.press("Keep the station")
         self.sees("Gate mast")
+        self.chrome.get(f"{farm}/farm")
+        self.press("Readings")
+        driver.until(self.chrome, lambda chrome: "/station/" in chrome.current_url, "the station's page did not open")
 
     def scouts(self, farm: str) -> None:
         self.chrome.get(f"{farm}/round")

@@ -13,7 +13,7 @@ from sqlalchemy import select, text
 from bootmark.core.meanings import ControlKind
 from bootmark.services.owning import lands
 from bootmark.services.treatment.calls import policy_of
-from bootmark.standins.estate import FARM
+from bootmark.standins.estate import FARM, made
 from bootmark.store.models import Farm
 from bootmark.store.session import farm_session
 from bootmark.web import create_app
@@ -142,6 +142,25 @@ class Settings(PagesTest):
         # The tz database's own cities, from memory.
         for at, zone in (((48.2, 16.4), "Europe/Vienna"), ((-33.9, 18.4), "Africa/Johannesburg"), ((40.7, -74.0), "America/New_York")):
             self.assertEqual(lands.zone_at(*at), zone)
+
+
+class Missing(PagesTest):
+    def links(self, client: FlaskClient) -> dict[str, str]:
+        page = client.get(f"{F}/farm").text.partition("Still missing")[2].partition("</section>")[0]
+        return {title: where for where, title in re.findall(r'<a\s+href="([^"]+)"><strong>([^<]+)', page)}
+
+    def test_each_line_leads_to_what_mends_it_and_none_where_one_may_not(self) -> None:
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE farm SET school = '', region = ''"))
+            session.execute(text("UPDATE block SET harvest_from = NULL WHERE name = 'Orchard B'"))
+        links = self.links(self.client)
+        self.assertEqual(links["The next picking"], f"{F}/farm/block/{made('Orchard B')}")
+        self.assertEqual(links["The country"], f"{F}/settings")
+        self.assertEqual({self.client.get(where).status_code for where in links.values()}, {200})
+        adviser = self.enter("adviser")
+        self.assertNotIn("The country", self.links(adviser))
+        self.assertIn("an owner", adviser.get(f"{F}/farm").text)
+        self.assertEqual({adviser.get(where).status_code for where in self.links(adviser).values()}, {200})
 
 
 class Trust(PagesTest):

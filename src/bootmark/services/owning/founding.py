@@ -11,16 +11,20 @@ from sqlalchemy import delete, func, select, text, update
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.core.meanings import ControlKind
+from bootmark.core.field.schools import School
 from bootmark.services.base import passwords, people
 from bootmark.services.base.command import Refused
+from bootmark.services.base.fields import said
 from bootmark.services.base.people import Person
 from bootmark.services.base.roles import Role
-from bootmark.services.owning.rules import JOINERS, unseen
+from bootmark.services.owning.rules import JOINERS, NO_ADDRESS, NO_ZONE, unseen
+from bootmark.services.owning.settings import policy_as_kept
 from bootmark.store.base import Base
 from bootmark.store.models import Account, AccountReset, Farm, FarmChange, Membership, SignInSession, Stop
 
 MOST_NAME = 80
+FIRST_POLICY = policy_as_kept(School.CONVENTIONAL)
+"""What a farm uses until its owner has chosen a school: everything, the gentlest first."""
 NOT_ROWS = frozenset({"account_reset"})
 """Tables that name a farm and are of none."""
 
@@ -55,7 +59,7 @@ def person_errors(person: str, email: str) -> dict[str, str]:
     """What is wrong with somebody's name and address, field to sentence."""
     errors = _name_errors(person=person)
     if not people.is_address(email):
-        errors["email"] = say.line("That is no mail address: it has a name, an @ and a host with a dot.")
+        errors["email"] = say.line(NO_ADDRESS)
     return errors
 
 
@@ -67,7 +71,7 @@ def errors_of(beginning: Beginning) -> dict[str, str]:
     if not (-90 <= latitude <= 90 and -180 <= longitude <= 180):
         errors["at"] = say.line("Latitude lies from -90 to 90 and longitude from -180 to 180, as in 46.2,7.1.")
     if beginning.time_zone not in zoneinfo.available_timezones():
-        errors["time_zone"] = say.line("There is no time zone {zone}: give one such as Europe/Vienna.", zone=beginning.time_zone[:40])
+        errors["time_zone"] = say.line(NO_ZONE, zone=said(beginning.time_zone))
     return errors
 
 
@@ -79,11 +83,6 @@ def password_error(password: str, own_words: tuple[str, ...]) -> str:
 
 def account_of(session: Session, email: str) -> Account | None:
     return session.scalars(select(Account).where(Account.email == people.folded(email))).one_or_none()
-
-
-def first_policy() -> dict[str, list[str]]:
-    """What a farm uses until its owner has chosen a school: everything, the gentlest first."""
-    return {"order": [str(kind) for kind in ControlKind], "refuses": []}
 
 
 def is_empty(session: Session) -> bool:
@@ -110,7 +109,7 @@ def begin_first(session: Session, farm: uuid.UUID, beginning: Beginning, passwor
             "latitude": beginning.at[0],
             "longitude": beginning.at[1],
             "zone": beginning.time_zone,
-            "policy": json.dumps(first_policy()),
+            "policy": json.dumps(FIRST_POLICY),
             "id": person.id,
             "email": person.email,
             "person": person.name,
@@ -147,7 +146,7 @@ def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password:
             latitude=beginning.at[0],
             longitude=beginning.at[1],
             time_zone=beginning.time_zone,
-            policy=first_policy(),
+            policy=FIRST_POLICY,
         )
     )
     session.flush()

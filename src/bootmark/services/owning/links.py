@@ -80,11 +80,6 @@ def opened(session: Session, token: str, real_now: dt.datetime) -> Opened | None
     return Opened(row.farm_id, row.farm, row.name, row.email, Role(row.role), row.inviter, LinkState(row.state)) if row else None
 
 
-def _refuse_another(invitation: Opened, email: str) -> None:
-    if invitation.email and invitation.email != email:
-        raise Refused(email=say.line(FOR_ANOTHER, email=invitation.email, own=email))
-
-
 def new_account(session: Session, token: str, invitation: Opened, name: str, email: str, password: str, real_now: dt.datetime) -> Person:
     """Make the account of somebody who holds an open link. Raises Refused with what is wrong, field to sentence."""
     address = people.folded(email)
@@ -93,7 +88,8 @@ def new_account(session: Session, token: str, invitation: Opened, name: str, ema
         errors["password"] = error
     if errors:
         raise Refused(**errors)
-    _refuse_another(invitation, address)
+    if invitation.email not in ("", address):
+        raise Refused(email=say.line("This link is for {email}: give that address.", email=invitation.email))
     person = Person(uuid.uuid4(), name.strip(), address)
     is_made = session.execute(
         text("SELECT bm_account_invited(:hashed, :now, :id, :email, :name, :password)"),
@@ -113,7 +109,8 @@ def new_account(session: Session, token: str, invitation: Opened, name: str, ema
 
 def join(session: Session, token: str, invitation: Opened, person: Person, real_now: dt.datetime) -> Came:
     """Join the farm of a link, once. Raises Refused where it does not serve, or not for this person."""
-    _refuse_another(invitation, person.email)
+    if invitation.email not in ("", person.email):
+        raise Refused(email=say.line(FOR_ANOTHER, email=invitation.email, own=person.email))
     row = session.execute(
         text("SELECT * FROM bm_join(:hashed, :account, :now)"),
         {"hashed": sign_ins.hashed(token), "account": person.id, "now": real_now},

@@ -1,6 +1,7 @@
 """What a farm has not been told yet, and what each gap keeps from working: in the order in which it is best told."""
 
 import datetime as dt
+import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -31,10 +32,11 @@ class Gap(StrEnum):
 
 @dataclass(frozen=True)
 class Missing:
-    """A gap. blocks: how many blocks it concerns, 0 where it is the farm's."""
+    """A gap. blocks: how many blocks it concerns, 0 where it is the farm's; record: the block or station where it is mended first."""
 
     gap: Gap
     blocks: int = 0
+    record: uuid.UUID | None = None
 
 
 def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequence[Colleague], today: dt.date) -> list[Missing]:
@@ -53,4 +55,8 @@ def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequenc
         Gap.HARVEST: bool(unpicked),
         Gap.SIGNER: policy_of(farm).uses(ControlKind.CONVENTIONAL) and not signers,
     }
-    return [Missing(gap, len(unpicked) if gap == Gap.HARVEST else 0) for gap, is_missing in wanted.items() if is_missing]
+    about = {
+        Gap.READINGS: Missing(Gap.READINGS, record=stations[0].id) if stations else None,
+        Gap.HARVEST: Missing(Gap.HARVEST, len(unpicked), unpicked[0].id) if unpicked else None,
+    }
+    return [about.get(gap) or Missing(gap) for gap, is_missing in wanted.items() if is_missing]

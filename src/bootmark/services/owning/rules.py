@@ -12,6 +12,8 @@ from bootmark.services.base import people
 from bootmark.services.base.fields import Checks, Rule, Text, said, wrong
 from bootmark.services.owning import lands
 
+NO_ADDRESS = "That is no mail address: it has a name, an @ and a host with a dot."
+NO_ZONE = "There is no time zone {zone}: give one such as Europe/Vienna."
 JOINERS = "\u200c\u200d"
 """They shape letters of some scripts, and are seen by what they do."""
 
@@ -45,7 +47,7 @@ class Mail(Text):
     def read(self, value: Any, checks: Checks) -> str:
         typed = super().read(value, checks)
         if typed and not people.is_address(typed):
-            raise wrong(say.line("That is no mail address: it has a name, an @ and a host with a dot."))
+            raise wrong(say.line(NO_ADDRESS))
         return people.folded(typed)
 
 
@@ -84,5 +86,5 @@ class Zone(Rule):
 
     def read(self, value: Any, checks: Checks) -> str:
         if not isinstance(value, str) or value not in zoneinfo.available_timezones():
-            raise wrong(say.line("There is no time zone {zone}: give one such as Europe/Vienna.", zone=said(value)))
+            raise wrong(say.line(NO_ZONE, zone=said(value)))
         return value

@@ -30,6 +30,10 @@ class SaveFarm(Command, kind="farm.save", roles=(Role.OWNER,)):
     school: Annotated[str, Choice((OWN_ORDER, *School), fallback=OWN_ORDER)] = OWN_ORDER
 
 
+KEPT = tuple(SaveFarm.model_fields)
+"""What the farm's row takes over."""
+
+
 def policy_as_kept(school: str) -> dict[str, Any]:
     """A school's policy as a farm's row keeps it."""
     policy = POLICIES[School(school)]
@@ -39,7 +43,7 @@ def policy_as_kept(school: str) -> dict[str, Any]:
 
 def _take_over(context: Context, head: FarmSettings) -> None:
     farm = context.session.get_one(Farm, context.farm_id)
-    for name in ("name", "latitude", "longitude", "time_zone", "region", "currency", "school"):
+    for name in KEPT:
         setattr(farm, name, getattr(head, name))
     if head.school:
         farm.policy = policy_as_kept(head.school)
@@ -60,5 +64,4 @@ def base(session: Session, farm: uuid.UUID) -> uuid.UUID | None:
 
 def asked_of(farm: Farm) -> dict[str, Any]:
     """What stands in the form before anything is typed."""
-    fields = ("name", "latitude", "longitude", "time_zone", "region", "currency", "school")
-    return {name: getattr(farm, name) for name in fields}
+    return {name: getattr(farm, name) for name in KEPT}

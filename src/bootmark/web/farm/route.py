@@ -18,7 +18,7 @@ from bootmark.say.schools import SCHOOLS
 from bootmark.services import places
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Answer, Refused
-from bootmark.services.base.roles import KEEPERS, SCOUTS
+from bootmark.services.base.roles import KEEPERS, SCOUTS, Role
 from bootmark.services.owning import lands, missing
 from bootmark.services.owning.missing import Gap
 from bootmark.services.scouting import picking
@@ -38,8 +38,8 @@ SAYS_OF = {
     ),
     Gap.BLOCK: ("A block", "Without one there is nothing to walk.", "farm.new_block"),
     Gap.STATION: ("A weather station", "Without one no stage and no spray hour is told.", "station.new"),
-    Gap.READINGS: ("Readings", "A station without weather tells no stage: fill it from a file, or let it send.", "farm.page"),
-    Gap.HARVEST: ("The next picking", "Where it is not known, nothing that has an interval before harvest is offered.", "farm.page"),
+    Gap.READINGS: ("Readings", "A station without weather tells no stage: fill it from a file, or let it send.", "station.page"),
+    Gap.HARVEST: ("The next picking", "Where it is not known, nothing that has an interval before harvest is offered.", "farm.block"),
     Gap.SIGNER: ("A certificate", "Nobody can sign for a material that takes a qualified applicator.", "people.page"),
 }
 """Of each gap: what is missing, what that keeps from working, and the screen that mends it."""
@@ -64,10 +64,19 @@ def page() -> str:
         policy=calls.policy_of(farm),
         region=lands.named(farm.region),
         school=SCHOOLS[School(farm.school)][0] if farm.school else "",
-        missing=[(*SAYS_OF[row.gap], row) for row in missing.gaps(db(), farm, g.catalogue, colleagues, now().date())] if keeper else [],
+        missing=[_gap(row) for row in missing.gaps(db(), farm, g.catalogue, colleagues, now().date())] if keeper else [],
         no_picking=picking.blocks(db(), farm, g.catalogue, now().date()),
         keeper=keeper,
     )
+
+
+def _gap(row: missing.Missing) -> tuple[str, str, str, int]:
+    """A gap's title, why it matters, where it is mended (empty where this member can't), and how many blocks it concerns."""
+    title, why, view = SAYS_OF[row.gap]
+    if view == "settings.page" and member().role != Role.OWNER:
+        return title, why, "", row.blocks
+    record: dict[str, Any] = {view.rpartition(".")[0].replace("farm", "block"): row.record} if row.record else {}
+    return title, why, url_for(view, farm=the_farm().id, **record), row.blocks
 
 
 def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, stage_errors: Mapping[str, str] | None = None) -> str:

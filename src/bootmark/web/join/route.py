@@ -37,8 +37,8 @@ def _here(db: Session) -> Person | None:
     return here.person if here else None
 
 
-def _dead(why: str, status: int = 404) -> tuple[str, int]:
-    return render_template("dead_link.html", why=why), status
+def _dead(why: str) -> tuple[str, int]:
+    return render_template("dead_link.html", why=why), 404
 
 
 def _opened(db: Session, link: str) -> Opened | str:
