@@ -8,7 +8,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from bootmark.services.base import fields
+from bootmark.services.base import fields, outlines
 from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Checks
 from bootmark.services.kinds import HANDLERS, KINDS
@@ -103,7 +103,7 @@ class Corners(unittest.TestCase):
 
         outline = [list(corner) for corner in corners]
         try:
-            fields.Outline().read(outline, CHECKS)
+            outlines.Outline().read(outline, CHECKS)
         except Exception:
             self.assertTrue(Polygon(corners).area == 0 or not Polygon(corners).exterior.is_simple)
         else:

@@ -5,23 +5,23 @@ from bootmark.say.text import By, Many, Text
 
 NOTHING_AGAINST = "Nothing speaks against it"
 TEXTS: dict[Says, Text] = {
-    Says.WIND: "Wind {wind:1} m/s",
-    Says.WIND_OVER: "Wind {wind:1} m/s: drifts",
-    Says.WIND_NEAR: "Wind {wind:1} m/s: near the limit",
+    Says.WIND: "Wind {wind:wind1}",
+    Says.WIND_OVER: "Wind {wind:wind1}: drifts",
+    Says.WIND_NEAR: "Wind {wind:wind1}: near the limit",
     Says.HOUR_UNKNOWN: "{what:word}: not known",
-    Says.WIND_STILL: "Wind {wind:1} m/s: too still, spray hangs and drifts far",
+    Says.WIND_STILL: "Wind {wind:wind1}: too still, spray hangs and drifts far",
     Says.INVERSION: "Little wind and perhaps a clear sky: cold air may lie near the ground, spray hangs in it and travels",
-    Says.INVERSION_MEASURED: "{warmer:1} °C warmer above: cold air lies near the ground, spray hangs in it and travels",
+    Says.INVERSION_MEASURED: "{warmer:warmth1} warmer above: cold air lies near the ground, spray hangs in it and travels",
     Says.NO_INVERSION: "No cold air to hang in",
     Says.WILL_DO: "{chance:percent} chance that it will do: so far ahead nobody knows",
-    Says.TEMPERATURE: "{temp:0} °C",
-    Says.COLD: "{temp:0} °C: too cold to work",
-    Says.HOT: "{temp:0} °C: too hot, leaves burn",
+    Says.TEMPERATURE: "{temp:temperature0}",
+    Says.COLD: "{temp:temperature0}: too cold to work",
+    Says.HOT: "{temp:temperature0}: too hot, leaves burn",
     Says.DRYING: "Delta T {delta_t:1}",
     Says.DRIES_AWAY: "Delta T {delta_t:1}: drops dry in the air",
     Says.DRYING_FAST: "Delta T {delta_t:1}: drying fast",
     Says.STAYS_WET: "Delta T {delta_t:1}: leaves stay wet",
-    Says.RAIN: "Rain {rain:1} mm",
+    Says.RAIN: "Rain {rain:rain1}",
     Says.RAIN_LATER: "Rain {hours} h later: washes off",
     Says.FORECAST_ENDS: "The forecast ends before it is dry",
     Says.DRY: "Dry for {hours} h",
@@ -82,20 +82,25 @@ TEXTS: dict[Says, Text] = {
         "{caught} caught in {nights} nights, some day from {since:day} to {on:day}",
     ),
     Says.CROP_STOOD: "The crop stood at BBCH {code}",
-    Says.CROSSED: "The minimum {low:1} is above the maximum {high:1} °C.",
-    Says.STUCK_DAYS: "{low:1} and {high:1} °C for {days} days running.",
-    Says.STUCK_HOURS: "{temp:1} °C for {hours} hours from {since}.",
+    Says.CROSSED: "The minimum {low:temperature1} is above the maximum {high:temperature1}.",
+    Says.STUCK_DAYS: "{low:temperature1} and {high:temperature1} for {days} days running.",
+    Says.STUCK_HOURS: "{temp:temperature1} for {hours} hours from {since}.",
     Says.SPIKE: By(
         "extreme",
         {
             extreme: By(
                 "side",
-                {side: f"The {extreme} {{temp:1}} °C stands {{off:0}} degrees {side} the days beside it." for side in ("above", "below")},
+                {
+                    side: f"The {extreme} {{temp:temperature1}} stands {{off:warmth0}} {side} the days beside it."
+                    for side in ("above", "below")
+                },
             )
             for extreme in ("minimum", "maximum")
         },
     ),
-    Says.FAHRENHEIT: ("{low:0} to {high:0} fits this season in degrees Fahrenheit ({low_mended:1} to {high_mended:1} °C)."),
+    Says.FAHRENHEIT: (
+        "{low:0} to {high:0} fits this season in degrees Fahrenheit ({low_mended:temperature1} to {high_mended:temperature1})."
+    ),
     Says.CLOCK_SHIFTED: By(
         "way",
         {

@@ -3,6 +3,8 @@
 from enum import StrEnum
 
 from bootmark.core.meanings import FaultKind, Fill, LimitMethod, TrapKind
+from bootmark.core.units import Scale, System
+from bootmark.say.formats import Days, Numbers
 
 TERMS: dict[type[StrEnum], dict[str, str]] = {
     FaultKind: {
@@ -27,6 +29,14 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         LimitMethod.POISSON_EQUAL: "Poisson spread, all counts equal",
         LimitMethod.ONE_UNIT: "one unit tells no spread",
     },
+    System: {
+        System.METRIC: "Metric: m/s, mm, hectares, metres",
+        System.US: "US: miles an hour, inches, acres, feet",
+        System.UK: "UK: miles an hour, mm, hectares, metres",
+    },
+    Scale: {Scale.CELSIUS: "Celsius", Scale.FAHRENHEIT: "Fahrenheit"},
+    Days: {Days.DAY_FIRST: "18 June 2026", Days.MONTH_FIRST: "June 18, 2026", Days.FIGURES: "2026-06-18"},
+    Numbers: {Numbers.POINT: "1,234.5", Numbers.COMMA: "1.234,5"},
     Fill: {
         Fill.LINE: "by straight lines",
         Fill.NEIGHBOUR: "from the nearest station",

@@ -1,6 +1,8 @@
 """A language at work: it picks a message's words, translates them, and writes the facts into them."""
 
+import dataclasses
 import datetime as dt
+import functools
 import gettext
 import string
 from collections.abc import Callable, Iterable, Mapping, Sequence
@@ -11,7 +13,8 @@ from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.meanings import Measure
 from bootmark.core.messages import Message
-from bootmark.say.formats import Formats
+from bootmark.core.units import Quantity, Scale, System
+from bootmark.say.formats import Days, Formats, Numbers
 from bootmark.say.text import By, Many, Text
 from bootmark.say.words import TEXTS
 
@@ -44,6 +47,15 @@ class Tongue:
     translations: gettext.NullTranslations = field(default_factory=gettext.NullTranslations)
     formats: Formats = field(default_factory=Formats)
     rtl: bool = False
+
+    @functools.cached_property
+    def voice(self) -> str:
+        """What tells this tongue from others: what is kept of words is kept by it."""
+        return f"{self.language} {self.formats.key}"
+
+    def in_formats(self, system: System, scale: Scale, days: Days, numbers: Numbers) -> "Tongue":
+        """The same language, with measures, days and numbers as somebody likes them."""
+        return _in_formats(self, system, scale, days, numbers)
 
     def say(self, message: Message, catalogue: Catalogue | None = None) -> str:
         """A message in words. catalogue: whose names and texts it uses, the shipped one where none is given."""
@@ -78,6 +90,12 @@ class Tongue:
     def many(self, singular: str, plural: str, of: int, /, **facts: Any) -> str:
         """A line that counts: {of} is written into the singular or the plural."""
         return self.fill(Many("of", singular, plural), {"of": of, **facts})
+
+
+@functools.lru_cache(maxsize=256)
+def _in_formats(tongue: Tongue, system: System, scale: Scale, days: Days, numbers: Numbers) -> Tongue:
+    formats = dataclasses.replace(tongue.formats, system=system, scale=scale, days=days, numbers=numbers)
+    return dataclasses.replace(tongue, formats=formats)
 
 
 class _Writer(string.Formatter):
@@ -149,12 +167,17 @@ class _Writer(string.Formatter):
         return catalogue.signs[id] if name in ("sign", "other") else catalogue.agent(id)
 
 
+def _measuring(quantity: Quantity, places: str) -> Callable[[_Writer, Any], str]:
+    """Writes a measure with its unit, as whoever reads it measures; places: decimals in the unit that is stored."""
+    return lambda writer, fact: writer.tongue.formats.measure(float(fact), quantity, int(places) if places else None)
+
+
 WAYS: dict[str, Callable[[_Writer, Any], str]] = {
     "0": lambda writer, fact: writer.decimal(fact, 0),
     "1": lambda writer, fact: writer.decimal(fact, 1),
-    "g": lambda _, fact: f"{fact:g}",
-    "2g": lambda _, fact: f"{fact:.2g}",
-    "grouped": lambda _, fact: f"{fact:,}",
+    "g": lambda writer, fact: writer.tongue.formats.figures(fact),
+    "2g": lambda writer, fact: writer.tongue.formats.signed(f"{fact:.2g}"),
+    "grouped": lambda writer, fact: writer.tongue.formats.grouped(fact),
     "2": lambda writer, fact: writer.decimal(fact, 2),
     "percent": _Writer.percent,
     "tally": _Writer.tally,
@@ -166,6 +189,7 @@ WAYS: dict[str, Callable[[_Writer, Any], str]] = {
     "agents": _Writer.agents,
     "crops": _Writer.crops,
     "list": lambda _, fact: "; ".join(fact),
+    **{f"{quantity}{places}": _measuring(quantity, places) for quantity in Quantity for places in ("", "0", "1")},
 }
 """How a fact may be written; any other word is what is asked of the catalogue's entry that the fact names."""
 

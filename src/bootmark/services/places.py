@@ -6,9 +6,11 @@ from typing import Annotated, Any
 
 from bootmark import say
 from bootmark.core.catalogue.model import PLACES
+from bootmark.core.units import Quantity
 from bootmark.services.base.command import Command
-from bootmark.services.base.fields import Choice, Crop, Day, Name, Number, Outline, RecordId, Text
+from bootmark.services.base.fields import Choice, Crop, Day, Name, Number, RecordId, Text
 from bootmark.services.base.handling import Context, handles
+from bootmark.services.base.outlines import Outline
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.base.states import StationKind
 from bootmark.store.models import Block, Station
@@ -24,8 +26,8 @@ class SaveStation(Command, kind="station.save", roles=KEEPERS):
     name: Name
     latitude: Annotated[float, Number(-90, 90, "degrees")]
     longitude: Annotated[float, Number(-180, 180, "degrees")]
-    elevation: Annotated[float, Number(-500, 6000, "m")]
-    wind_height: Annotated[float, Number(0.5, 100, "m")] = 2.0
+    elevation: Annotated[float, Number(-500, 6000, measures=Quantity.LENGTH)]
+    wind_height: Annotated[float, Number(0.5, 100, measures=Quantity.LENGTH)] = 2.0
     offset_minutes: Annotated[int, Number(-720, 840, "minutes", whole=True)]
     url: Annotated[str, Text(300, needed=False)] = ""
     kind: Annotated[str, Choice(STATION_KINDS, fallback=StationKind.OUTDOOR)] = StationKind.OUTDOOR
@@ -38,11 +40,11 @@ class SaveBlock(Command, kind="block.save", roles=KEEPERS):
     crop: Annotated[str, Crop()]
     place: Annotated[str, Choice(PLACES)]
     cultivar: Annotated[str, Text(60, needed=False)] = ""
-    area: Annotated[float, Number(0.0001, 10_000, "ha")]
+    area: Annotated[float, Number(0.0001, 10_000, measures=Quantity.AREA)]
     outline: Annotated[list[list[float]], Outline()]
     harvest_from: Annotated[dt.date | None, Day(optional=True)] = None
     weather: Annotated[str, Choice(BLOCK_WEATHER, fallback="station")] = "station"
-    elevation: Annotated[float | None, Number(-500, 6000, "m", optional=True)] = None
+    elevation: Annotated[float | None, Number(-500, 6000, optional=True, measures=Quantity.LENGTH)] = None
     station_id: Annotated[uuid.UUID | None, RecordId("station", optional=True)] = None
 
 

@@ -21,6 +21,7 @@ from bootmark.web import guard
 
 MOST_PLACE = 1_000_000
 OLD_PAGE = "This page has grown old: load it again and send it once more."
+OTHER_UNITS = "Units or numbers are written in another way since this page was loaded: look at each number, then send it again."
 
 
 class Errors(dict[str, str]):
@@ -41,6 +42,8 @@ class Errors(dict[str, str]):
 
 def send(command: type[Command], **more: Any) -> Json:
     """Carry out the command that the posted form stands for; more: fields that the form does not hold as such. Raises Refused."""
+    if request.form.get("written", (key := say.tongue().formats.key)) != key:
+        raise Refused(form=say.line(OTHER_UNITS))
     return send_as_kept(command.spec.kind, command.spec.v, command.of_form(request.form) | more)
 
 

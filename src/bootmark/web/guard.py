@@ -202,6 +202,7 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
             g.db, g.member, g.farm, g.person, g.sign_in = here.session, here.member, here.farm, here.person, here.sign_in
             g.preferences = here.preferences
             g.catalogue = default()
+            say.speak(here.preferences.tongue(say.tongue(), here.farm))
             answer = view(**words)
             # A page that tells what was wrong with a form has written nothing.
             if getattr(answer, "status_code", 200) >= 400 or (isinstance(answer, tuple) and answer[1] >= 400):

@@ -12,6 +12,7 @@ from typing import Any
 
 from flask import Flask, g
 
+from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.services.base import people, work
 from bootmark.services.base.preferences import Preferences
@@ -52,6 +53,7 @@ def _show(app: Flask, farm: uuid.UUID, endpoint: str, **words: Any) -> None:
         g.db, g.farm, g.catalogue, g.request_id = session, work.farm_of(session), default(), ""
         g.member = people.Member(NOBODY, farm, g.farm.name, Role.OWNER, True)
         g.person, g.preferences = people.Person(NOBODY, ""), Preferences()
+        say.speak(g.preferences.tongue(say.TONGUES[app.config["LANGUAGE"]], g.farm))
         view(**words)
         session.rollback()
 

@@ -17,6 +17,7 @@ from bootmark.core.catalogue.model import MANY
 from bootmark.core.field import soybean
 from bootmark.core.meanings import AgentKind, ControlKind, HourState, Measure, SignState, TrapWait
 from bootmark.core.messages import Message
+from bootmark.core.units import Quantity
 from bootmark.say import hours
 from bootmark.say.bench import chance as say_chance
 from bootmark.services.base.roles import Role
@@ -99,6 +100,31 @@ def chance(value: float) -> str:
 
 def number(value: float) -> str:
     return say.tongue().formats.short(value)
+
+
+def measure(value: float, quantity: str, places: int | None = None) -> str:
+    """A measure with its unit, as whoever reads it measures. quantity: a `Quantity`; places: decimals in the unit that is stored."""
+    return say.tongue().formats.measure(value, Quantity(quantity), places)
+
+
+def amount(value: float, quantity: str, places: int | None = None) -> str:
+    """The same without its unit, for a table whose head names it."""
+    return say.tongue().formats.amount(value, Quantity(quantity), places)
+
+
+def typed(value: Any, quantity: str = "") -> str:
+    """A number as it stands in a field to be changed; what was typed stays as it was typed."""
+    is_number = isinstance(value, (int, float)) and not isinstance(value, bool)
+    return say.tongue().formats.typed(value, Quantity(quantity) if quantity else None) if is_number else str(value)
+
+
+def unit_of(quantity: str) -> str:
+    return say.tongue().formats.unit(Quantity(quantity)).symbol
+
+
+def formats_key() -> str:
+    """How numbers are written on this page: its forms tell it back."""
+    return say.tongue().formats.key
 
 
 def agent_name(agent_id: str) -> str:
@@ -213,6 +239,9 @@ def init(app: Flask) -> None:
         local=local,
         percent=percent,
         number=number,
+        measure=measure,
+        amount=amount,
+        typed=typed,
         chance=chance,
         agent=agent_name,
         agent_inside=agent_inside,
@@ -236,6 +265,8 @@ def init(app: Flask) -> None:
         asset=asset,
         script=script.address,
         crop_name=crop_name,
+        unit_of=unit_of,
+        formats_key=formats_key,
         many=many,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True

@@ -130,6 +130,15 @@ def pull_all(timestamp: int) -> None:  # noqa: ARG001 - the queue hands it over 
                 defer(session, PULL_STATION, farm_id=str(farm), station_id=str(station))
 
 
+@app.periodic(cron="17 2 * * *")
+@app.task(name="bootmark.forget", retry=RetryStrategy(max_attempts=4, exponential_wait=4))
+def forget_strangers(timestamp: int) -> None:  # noqa: ARG001 - the queue hands it over by name
+    """Once a night: blank what farms keep of strangers for longer than their owners want."""
+    with farm_session(None, role="worker") as session:
+        forgotten = session.execute(text("SELECT bm_forget(:now)"), {"now": real_now()}).scalar_one()
+    log.info("%s records of strangers were blanked", forgotten)
+
+
 async def take_over() -> None:
     """Again and again, give the jobs of workers that have died to those that live."""
     while True:

@@ -21,6 +21,12 @@ def zone(farm: Farm) -> ZoneInfo:
     return ZoneInfo(farm.time_zone)
 
 
+def standard_offset(farm: Farm, year: int) -> dt.timedelta:
+    """How far the farm's zone is ahead of UTC, without summer time."""
+    offsets = [dt.datetime(year, month, 1, tzinfo=zone(farm)).utcoffset() for month in range(1, 13)]
+    return min(offset for offset in offsets if offset is not None)
+
+
 def step(session: Session, farm: Farm, by: str, stood_at: str) -> dt.datetime:
     """Step a demo farm's clock forward; sent twice from the same standing it steps once."""
     if farm.clock_at is None:

@@ -6,7 +6,7 @@ what would be right.
 
 import datetime as dt
 import uuid
-from collections.abc import Collection, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated, Any, get_args, get_origin
 
@@ -16,6 +16,7 @@ from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 from bootmark import say
 from bootmark.core.catalogue import Catalogue, plants
 from bootmark.core.types import STATES
+from bootmark.core.units import Quantity
 
 EMPTY = "This is empty: write something here."
 MOST_LETTERS = 2000
@@ -23,10 +24,7 @@ YEARS = range(1901, 2200)
 """Years in which a moment may lie: any zone can tell it then."""
 MOST_UNITS = 2000
 MOST_OF_ONE_UNIT = 100_000
-MOST_CORNERS = 500
 MOST_TICKS = 100
-FURTHEST = 1_000_000.0
-"""Metres from the farm's origin at which a corner may lie."""
 
 
 @dataclass(frozen=True)
@@ -101,7 +99,10 @@ class Text(Rule):
 
 @dataclass(frozen=True)
 class Number(Rule):
-    """A finite number within limits. unit: as it is said; whole: counts and codes; what: how the number is meant where it is not whole."""
+    """A finite number within limits. unit: as it is said; whole: counts and codes; not_whole: how the number is meant where it is not.
+
+    measures: what is typed in a form in the unit of whoever types it; the value and the limits are in the unit that is stored.
+    """
 
     low: float
     high: float
@@ -109,6 +110,7 @@ class Number(Rule):
     whole: bool = False
     optional: bool = False
     not_whole: str = "write it without a fraction"
+    measures: Quantity | None = None
 
     def inner(self) -> CoreSchema:
         if self.whole:
@@ -116,14 +118,30 @@ class Number(Rule):
         return core_schema.float_schema(ge=self.low, le=self.high, allow_inf_nan=False)
 
     def _range(self) -> str:
-        return f"{self.low:g} to {self.high:g}{f' {self.unit}' if self.unit else ''}"
+        formats = say.tongue().formats
+        low, high = (formats.typed(limit, self.measures) for limit in (self.low, self.high))
+        unit = formats.unit(self.measures).symbol if self.measures else self.unit
+        return f"{low} to {high}{f' {unit}' if unit else ''}"
+
+    def _read(self, text: str) -> list[float]:
+        """What a text may mean, in the unit that is stored: where it can be read twice, what lies within the limits."""
+        formats = say.tongue().formats
+        readings = [formats.unit(self.measures).stored(number) if self.measures else number for number in formats.readings(text)]
+        fitting = [number for number in readings if self.low <= number <= self.high and (not self.whole or number.is_integer())]
+        return fitting or readings[:1]
 
     def read(self, value: Any, checks: Checks) -> float | int:
+        formats = say.tongue().formats
+        if isinstance(value, str) and len(formats.readings(value)) > 1:
+            one_way, other_way = (formats.signed(f"{reading:.15g}") for reading in formats.readings(value))
+            raise wrong(say.line("{said} can be read in two ways: write {first} or {second}.", said=value, first=one_way, second=other_way))
         if isinstance(value, bool) or not isinstance(value, (int, float)):
             raise wrong(say.line("{said} is not a number: write one from {range}.", said=said(value), range=self._range()))
         # Compared before anything else: a whole number of JSON may be too long for a float.
         if not self.low <= value <= self.high:
-            problem = say.line("{value:g} is out of range", value=value) if abs(value) < 1e300 else say.line("That is out of range")
+            is_short = abs(value) < 1e300
+            said_value = formats.typed(value, self.measures) if is_short else ""
+            problem = say.line("{said} is out of range", said=said_value) if is_short else say.line("That is out of range")
             raise wrong(say.line("{problem}: write a number from {range}.", problem=problem, range=self._range()))
         if not self.whole:
             return float(value)
@@ -132,14 +150,12 @@ class Number(Rule):
         return int(value)
 
     def of_text(self, text: str) -> Any:
-        plain = text.strip().replace(",", ".")
-        if not plain and self.optional:
+        if not text.strip() and self.optional:
             return None
-        try:
-            number = float(plain)
-        except ValueError:
+        numbers = self._read(text)
+        if len(numbers) != 1:
             return text.strip()
-        return int(number) if self.whole and number.is_integer() else number
+        return int(numbers[0]) if self.whole and numbers[0].is_integer() else numbers[0]
 
 
 @dataclass(frozen=True)
@@ -341,53 +357,6 @@ class Ticks(Rule):
         if not isinstance(value, list) or len(value) > MOST_TICKS or not all(isinstance(text, str) for text in value):
             raise wrong(say.line("Checks are a list of what was ticked."))
         return [Text(needed=False).read(text, checks) for text in value]
-
-
-@dataclass(frozen=True)
-class Outline(Rule):
-    """The corners of a block in metres on the farm's plan; they enclose ground, and the line does not cross itself."""
-
-    def inner(self) -> CoreSchema:
-        corner = core_schema.list_schema(core_schema.float_schema(allow_inf_nan=False), min_length=2, max_length=2)
-        return core_schema.list_schema(corner, min_length=3, max_length=MOST_CORNERS)
-
-    def read(self, value: Any, checks: Checks) -> list[list[float]]:
-        fault = corners_fault(value)
-        if fault:
-            raise wrong(fault)
-        corners: list[list[float]] = value
-        if _crosses(corners):
-            raise wrong(say.line("The outline crosses itself: give its corners in the order in which you would walk round it."))
-        return corners
-
-
-def corners_fault(value: Any) -> str:
-    """Why corners can't be drawn; empty where they can. Those that cross themselves can, and are refused for another reason."""
-    if not isinstance(value, list) or len(value) < 3:
-        return say.line("A block's outline needs at least three corners, each as [x, y] in metres.")
-    if len(value) > MOST_CORNERS:
-        return say.line(
-            "The outline has {count} corners and {most_corners} are the most: draw it more simply.",
-            count=len(value),
-            most_corners=MOST_CORNERS,
-        )
-    for place, corner in enumerate(value, 1):
-        numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
-        if not numbers or not all(abs(metres) <= FURTHEST for metres in corner):
-            return say.line("Corner {place} is not [x, y] in metres: write two numbers up to {furthest:0}.", place=place, furthest=FURTHEST)
-    return "" if _area(value) > 0 else say.line("These corners enclose no ground: give corners that do not lie on one line.")
-
-
-def _area(corners: Collection[list[float]]) -> float:
-    """Area enclosed, in square metres; the shoelace formula."""
-    ring = list(corners)
-    return abs(sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, ring[1:] + ring[:1], strict=True))) / 2
-
-
-def _crosses(corners: list[list[float]]) -> bool:
-    from shapely import LinearRing  # loaded here: only a block that is saved needs it
-
-    return not LinearRing(corners).is_simple
 
 
 Name = Annotated[str, Text(60)]

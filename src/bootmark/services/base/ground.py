@@ -6,7 +6,7 @@ from typing import TypeVar
 from sqlalchemy.orm import Session
 
 from bootmark.services.base import memo, stamp
-from bootmark.services.base.fields import corners_fault
+from bootmark.services.base.outlines import corners_fault
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Block, Station
 from bootmark.store.rows import of_farm, plain, row_of

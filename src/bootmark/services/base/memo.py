@@ -41,7 +41,7 @@ def _flushed(session: Session, _context: UOWTransaction) -> None:
 class Kept(Generic[Value]):
     """The values asked for last, at most so many, shared by the threads of a process.
 
-    A key names all that its value rests on, but for the language of whoever asks: a value may hold words, so each has its own.
+    A key names all that its value rests on, but for the language and the formats of whoever asks: a value may hold words and numbers.
     """
 
     def __init__(self, most: int) -> None:
@@ -50,9 +50,9 @@ class Kept(Generic[Value]):
 
     def get(self, key: Hashable) -> Value | None:
         with self._lock:
-            return self._values.get((say.tongue().language, key))
+            return self._values.get((say.tongue().voice, key))
 
     def put(self, key: Hashable, value: Value) -> Value:
         with self._lock:
-            self._values[say.tongue().language, key] = value
+            self._values[say.tongue().voice, key] = value
         return value

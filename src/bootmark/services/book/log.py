@@ -130,7 +130,7 @@ def _done(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> d
     for done, agent_id, control, amount, unit, area in session.execute(statement.where(Application.id.in_(ids))):
         agent = catalogue.agent(agent_id)
         texts[done] = say.line(
-            "{control} against {agent}: {amount:g} {unit} on {area:g} ha.",
+            "{control} against {agent}: {amount:g} {unit} on {area:area}.",
             control=agent.control(control).name,
             agent=agent.in_sentence,
             amount=amount,

@@ -7,6 +7,8 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core.field.schools import POLICIES, School
+from bootmark.core.units import Scale, System
+from bootmark.say.formats import Days, Numbers
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Choice, Number
 from bootmark.services.base.handling import Context, handles
@@ -14,6 +16,8 @@ from bootmark.services.base.roles import Role
 from bootmark.services.owning.rules import Called, Currency, Region, Zone
 from bootmark.store.models import Farm, FarmSettings
 
+KEPT_DAYS = (30, 36_500)
+"""For how many days a farm may keep what it knows of strangers."""
 OWN_ORDER = ""
 """Of a farm whose policy was not taken from a school."""
 
@@ -28,6 +32,11 @@ class SaveFarm(Command, kind="farm.save", roles=(Role.OWNER,)):
     region: Annotated[str, Region()] = ""
     currency: Annotated[str, Currency()] = ""
     school: Annotated[str, Choice((OWN_ORDER, *School), fallback=OWN_ORDER)] = OWN_ORDER
+    measures: Annotated[str, Choice(tuple(System))] = System.METRIC
+    scale: Annotated[str, Choice(tuple(Scale))] = Scale.CELSIUS
+    days: Annotated[str, Choice(tuple(Days))] = Days.DAY_FIRST
+    numbers: Annotated[str, Choice(tuple(Numbers))] = Numbers.POINT
+    retention_days: Annotated[int | None, Number(*KEPT_DAYS, "days", whole=True, optional=True)] = None
 
 
 KEPT = tuple(SaveFarm.model_fields)

@@ -142,7 +142,7 @@ def like(session: Session, crop: str, signs: dict[str, str], but: uuid.UUID, mos
         .limit(MOST_COMPARED)
     )
     kept: list[tuple[Look | Enquiry, str]] = [(look, block) for look, block in looks]
-    kept += [(entry, entry.sender) for entry in enquiries]
+    kept += [(entry, entry.sender or say.line("somebody")) for entry in enquiries]
     alike = []
     for case, where in kept:
         other = {sign for sign, state in case.signs.items() if state == SEEN}

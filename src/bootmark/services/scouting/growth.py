@@ -49,10 +49,10 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
     limit = threshold.value if threshold else None
     free = growth.project(agent, here, temps, threshold=limit, crop=block.crop)
     if not np.isfinite(free.doubling):
-        return [say.line("At the week's mean of {mean:0} °C it does not multiply.", mean=mean)]
+        return [say.line("At the week's mean of {mean:temperature0} it does not multiply.", mean=mean)]
     lines = [
         say.line(
-            "At the week's mean of {mean:0} °C it doubles in about {doubling:0} days where nothing eats it.",
+            "At the week's mean of {mean:temperature0} it doubles in about {doubling:0} days where nothing eats it.",
             mean=mean,
             doubling=free.doubling,
         )

@@ -16,6 +16,7 @@ from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure,
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, Answered, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.core.units import Quantity
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
@@ -288,7 +289,7 @@ class RecordApplication(Command, kind="application.record", roles=SIGNERS, signs
     finished_at: Annotated[dt.datetime, Moment()]
     amount: Annotated[float, Number(0.001, 100_000)]
     amount_unit: Annotated[str, Choice(UNITS)]
-    area: Annotated[float, Number(0.0001, 100_000, "ha")]
+    area: Annotated[float, Number(0.0001, 100_000, measures=Quantity.AREA)]
     note: Annotated[str, Text(needed=False)] = ""
     aired_hours: Annotated[float | None, Number(0, 1_000, "hours", optional=True)] = None
     checks: Annotated[list[str], Ticks()]
@@ -337,7 +338,7 @@ def store_application(command: RecordApplication, context: Context) -> Applicati
         context.errors["finished_at"] = say.line("That is still ahead: sign when it is done.")
     if command.area > block.area * MOST_OF_AREA:
         context.errors["area"] = say.line(
-            "{area:g} ha is more than the block has: write a number up to {most:g} ha.", area=command.area, most=block.area
+            "{area:area} is more than the block has: write a number up to {most:area}.", area=command.area, most=block.area
         )
     wanted = checks(control)
     if set(wanted) - set(command.checks):

@@ -87,7 +87,9 @@ class KnownSign(Base):
 
 class Farm(Base):
     """One holding. clock_at: the demo farm's own time; empty where the real time counts. region: its country, by ISO 3166, with the
-    subdivision where it is told; school: the school of control that its policy was taken from, empty where it has an order of its own."""
+    subdivision where it is told; school: the school of control that its policy was taken from, empty where it has an order of its own;
+    measures, scale, days, numbers: how they are written, unless somebody likes it otherwise; retention_days: after which what is kept of
+    strangers is blanked, None where it is not."""
 
     __tablename__ = "farm"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -100,6 +102,11 @@ class Farm(Base):
     region: Mapped[str] = mapped_column(server_default="")
     currency: Mapped[str] = mapped_column(server_default="")
     school: Mapped[str] = mapped_column(server_default="")
+    measures: Mapped[str] = mapped_column(server_default="metric")
+    scale: Mapped[str] = mapped_column(server_default="C")
+    days: Mapped[str] = mapped_column(server_default="day-first")
+    numbers: Mapped[str] = mapped_column(server_default="point")
+    retention_days: Mapped[int | None]
 
 
 class Membership(Base):

@@ -23,6 +23,11 @@ class FarmSettings(Head, Base):
     region: Mapped[str]
     currency: Mapped[str]
     school: Mapped[str]
+    measures: Mapped[str] = mapped_column(server_default="metric")
+    scale: Mapped[str] = mapped_column(server_default="C")
+    days: Mapped[str] = mapped_column(server_default="day-first")
+    numbers: Mapped[str] = mapped_column(server_default="point")
+    retention_days: Mapped[int | None]
 
 
 class Terms:

@@ -11,10 +11,10 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import passwords, people, sign_ins
-from bootmark.services.base.preferences import keep
+from bootmark.services.base.preferences import Preferences, keep
 from bootmark.services.base.roles import Role
 from bootmark.services.base.work import nobody
-from bootmark.web import forms
+from bootmark.web import forms, ways
 from bootmark.web.guard import User, asked_from, db, member, on_farm, only, real_now, the_farm, token, too_soon
 
 blueprint = Blueprint("devices", __name__, template_folder=".")
@@ -38,6 +38,7 @@ def _page(errors: dict[str, str]) -> str:
         "devices.html",
         errors=forms.Errors(errors),
         choices=LIKES,
+        ways=ways.choices(say.line("as the farm writes it")),
         hint=passwords.hint(),
         sign_ins=sign_ins.listed(db(), account, real_now()),
         this=g.sign_in,
@@ -53,7 +54,7 @@ def mine() -> Response:
     kept = {
         "name": g.person.name,
         "email": g.person.email,
-        "likes": g.preferences.chosen,
+        "likes": asdict(g.preferences),
         "farms": [{"farm": row.farm, "role": row.role, "qualified": row.qualified} for row in people.memberships(db(), account)],
         "terms": [asdict(row) for row in people.everybody(db()) if row.account_id == account],
         "signed_in": [asdict(row) for row in sign_ins.listed(db(), account, real_now())],
@@ -67,7 +68,8 @@ def mine() -> Response:
 @blueprint.post("/f/<uuid:farm>/devices/likes")
 @on_farm
 def preferences() -> Response:
-    keep(db(), token(), request.form.getlist("likes"), real_now())
+    chosen = dict.fromkeys(request.form.getlist("likes"), True)
+    keep(db(), token(), Preferences.of({**request.form, **chosen}), real_now())
     flash(say.line("Kept, for every device of yours."), "good")
     return redirect(url_for("devices.page", farm=the_farm().id))
 

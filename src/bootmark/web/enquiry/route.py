@@ -96,7 +96,7 @@ def bench(enquiry: uuid.UUID) -> str:
     bench = {
         "kind": enquiries.SaveEnquiry.spec.kind,
         "v": enquiries.SaveEnquiry.spec.v,
-        "title": say.line("Enquiry of {sender}", sender=row.sender),
+        "title": say.line("Enquiry of {sender}", sender=row.sender or say.line("somebody")),
         "record": str(enquiry),
         "payload": {name: getattr(row, name) for name in FIELDS},
         "base": str(row.command_id),

@@ -14,6 +14,7 @@ from bootmark.core.catalogue import Agent
 from bootmark.core.season import openings
 from bootmark.core.season.phenology import Season
 from bootmark.core.season.shares import seen_stages
+from bootmark.core.units import Quantity
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import KEEPERS, SCOUTS
@@ -82,6 +83,7 @@ def _page(block: uuid.UUID, agent: str, errors: Mapping[str, str] | None = None,
         odd=judgement.ODD_SIGHTING,
         under_cover=say.line(unready.UNDER_COVER) if not forecasts.tells_heat(db(), the_farm(), where) else "",
         degrees=MOST_DEGREES,
+        warmth_times=say.tongue().formats.unit(Quantity.WARMTH).times,
         most_days=MOST_DAYS,
         **shown,
     )

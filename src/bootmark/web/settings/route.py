@@ -14,7 +14,7 @@ from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import Role
 from bootmark.services.owning import lands, settings
-from bootmark.web import forms
+from bootmark.web import forms, ways
 from bootmark.web.guard import ask_who, db, on_farm, only, the_farm
 
 blueprint = Blueprint("settings", __name__, template_folder=".")
@@ -41,6 +41,7 @@ def _page(errors: Mapping[str, str] | None = None) -> str:
         currencies=[("", say.line("not told")), *((code, f"{code} {name}") for code, name in lands.currencies())],
         schools=[(school, *SCHOOLS[school], schools.reach(POLICIES[school], crops, g.catalogue)) for school in School],
         crops=crops,
+        ways=ways.choices(),
     )
 
 

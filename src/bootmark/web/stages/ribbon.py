@@ -15,6 +15,7 @@ from bootmark.core.catalogue.model import MANY
 from bootmark.core.meanings import DayKind
 from bootmark.core.season import openings
 from bootmark.core.season.phenology import Season
+from bootmark.core.units import Quantity
 from bootmark.drawing.axes import Axis
 from bootmark.services.base import memo
 from bootmark.services.seasons import crop_stages, traps
@@ -96,12 +97,14 @@ def days_told(season: Season, axis: Axis) -> dict[str, Any]:
     first = max((axis.first - season.dates[0]).days, 0)
     last = min((axis.last - season.dates[0]).days + 1, len(season.dates))
     stages = [stage for stage in season.shares if float(np.max(season.shares[stage][first:last], initial=0)) >= 0.005]
+    unit = say.tongue().formats.unit(Quantity.HEAT)
     return {
         "first": season.dates[first].isoformat() if first < last else "",
         "offset": (season.dates[first] - axis.first).days if first < last else 0,
         "axis": axis.days,
         "stages": {stage: np.rint(100 * season.shares[stage][first:last]).astype(int).tolist() for stage in stages},
-        "heat": [np.rint(row[first:last]).astype(int).tolist() for row in season.heat],
+        "heat": [np.rint(unit.times * row[first:last]).astype(int).tolist() for row in season.heat],
+        "unit": unit.symbol,
         "kinds": "".join(KINDS.get(kind, FILLED) for kind in season.kinds[first:last]),
         "words": {stage: say.line(STAGE_WORDS.get(stage, stage)) for stage in stages},
     }

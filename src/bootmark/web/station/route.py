@@ -11,79 +11,25 @@ from flask import Blueprint, Response, flash, jsonify, redirect, render_template
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
-from bootmark.core import units
 from bootmark.core.meanings import Fill
 from bootmark.core.season import gaps
 from bootmark.formats import weather_csv
 from bootmark.formats.csv_cells import as_text
 from bootmark.services import places
-from bootmark.services.base import ground
+from bootmark.services.base import farm_time, ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.fields import Number
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.weather import derived, files, heat, judging, pushed, stations
 from bootmark.web import forms
 from bootmark.web.guard import ask_who, at_most, db, member, now, on_farm, only, real_now, the_farm
+from bootmark.web.station.question import USUAL, question, sum_title, total
 from bootmark.web.station.svg import heat_svg, year_svg
 
 STORED = "{stored} days are in. {refused} lines were refused and stay with the file."
 blueprint = Blueprint("station", __name__, template_folder=".")
 SHOWN_LINES = 30
 GAP_DAYS = 730
-MOST_ASKED, MOST_SUMS = 100_000, 12
-
-
-def _number(text: str) -> float | None:
-    """A number as somebody typed it; None where it is none, or beyond all heat."""
-    try:
-        value = float(text)
-    except ValueError:
-        return None
-    return value if abs(value) <= MOST_ASKED else None
-
-
-def question(form: Any) -> tuple[heat.Question, str]:
-    """The heat question of a form, and the unit it speaks in. Raises Refused."""
-    unit = "F" if form.get("unit") == "F" else "C"
-    errors: dict[str, str] = {}
-
-    def number(name: str, default: str, needed: bool = True) -> float | None:
-        text = (form.get(name, default) or "").strip().replace(",", ".")
-        if not text and not needed:
-            return None
-        value = _number(text)
-        if value is None:
-            errors[name] = say.line(
-                "{value} is not a number: write one up to {most_asked}.", value=text or say.line("Nothing"), most_asked=MOST_ASKED
-            )
-            return None
-        return units.celsius(value) if unit == "F" else value
-
-    lower, upper = number("lower", "10"), number("upper", "31.1", needed=False)
-    start = (form.get("start") or "03-01").strip()
-    try:
-        day = dt.date.fromisoformat(f"2001-{start}")
-    except ValueError:
-        errors["start"] = say.line("{start} is not a day of the year: write 03-01 for 1 March.", start=start)
-        day = dt.date(2001, 3, 1)
-    sums: list[float] = []
-    for part in (form.get("sums") or "100, 250, 500").replace(";", ",").split(","):
-        value = _number(part)
-        if value is None:
-            errors["sums"] = say.line(
-                "{value} is not a number: write sums parted by commas, for example 250, 1000.", value=part.strip() or say.line("Nothing")
-            )
-        else:
-            sums.append(units.difference_celsius(value) if unit == "F" else value)
-    if len(sums) > MOST_SUMS:
-        errors["sums"] = say.line(
-            "{count} sums are asked for and {most_sums} are the most: leave some out.", count=len(sums), most_sums=MOST_SUMS
-        )
-    if lower is not None and upper is not None and upper <= lower:
-        errors["upper"] = say.line("The upper threshold must be above the lower one.")
-    if errors or lower is None:
-        raise Refused(**errors)
-    return heat.Question(lower, upper, (day.month, day.day), tuple(sorted(sums))), unit
 
 
 def _gaps(station: ground.Station, record: stations.Record) -> list[tuple[dt.date, dt.date, str]]:
@@ -92,12 +38,6 @@ def _gaps(station: ground.Station, record: stations.Record) -> list[tuple[dt.dat
     since = now().date() - dt.timedelta(days=GAP_DAYS)
     runs = [run for run in gaps.runs(record.days, now().date()) if run[1] >= since]
     return [(first, last, say.term(Fill(how[first])) if first in how else "") for first, last in reversed(runs)]
-
-
-def _sum_title(celsius: float, unit: str) -> str:
-    """A heat sum as the head of its column, in the unit that was asked for."""
-    shown = units.difference_fahrenheit(celsius) if unit == "F" else celsius
-    return say.line("{sum:g} DD {unit}", sum=round(float(shown), 1), unit=unit)
 
 
 @blueprint.get("/f/<uuid:farm>/station/<uuid:station>")
@@ -111,12 +51,12 @@ def _page(station: ground.Station, wrong: Mapping[str, str] | None = None, key: 
     record = stations.record(db(), station)
     years = sorted({day.year for day in record.days}, reverse=True)
     errors: dict[str, str] = {}
-    asked, unit = heat.Question(10, 31.1, (3, 1), (100.0, 250.0, 500.0)), "C"
+    asked, unit = question({})
     rows, totals = [], []
     try:
         asked, unit = question(request.args)
         rows = heat.by_year(record, asked)
-        totals = [units.difference_fahrenheit(row.total) if unit == "F" else row.total for row in rows]
+        totals = [total(row.total, unit) for row in rows]
     except Refused as error:
         errors = error.errors
     shown = request.args.get("year", type=int) or (years[0] if years else 0)
@@ -131,8 +71,9 @@ def _page(station: ground.Station, wrong: Mapping[str, str] | None = None, key: 
         first=min(record.days, default=None),
         last=max(record.days, default=None),
         rows=list(zip(rows, totals, strict=True)),
-        sum_titles=[_sum_title(heat_sum, unit) for heat_sum in asked.sums],
+        sum_titles=[sum_title(heat_sum, unit) for heat_sum in asked.sums],
         unit=unit,
+        usual=USUAL[unit],
         errors=forms.Errors(errors),
         wrong=forms.Errors(wrong),
         key=key,
@@ -172,7 +113,12 @@ def give_key(station: uuid.UUID) -> str | tuple[str, int]:
 @on_farm
 def new() -> str:
     only(KEEPERS)
-    return render_template("new_station.html", form={}, errors=forms.Errors())
+    return _new({}, forms.Errors())
+
+
+def _new(form: Mapping[str, str], errors: forms.Errors) -> str:
+    ahead = farm_time.standard_offset(the_farm(), now().year) / dt.timedelta(hours=1)
+    return render_template("new_station.html", form=form, errors=errors, ahead=ahead)
 
 
 @blueprint.post("/f/<uuid:farm>/station")
@@ -184,7 +130,7 @@ def save() -> AnyResponse | tuple[str, int]:
     except Refused as error:
         names = {"offset_minutes": "offset_hours"}
         errors = forms.Errors({names.get(name, name): text for name, text in error.errors.items()})
-        return render_template("new_station.html", form=request.form, errors=errors), 400
+        return _new(request.form, errors), 400
     return redirect(url_for("station.page", farm=the_farm().id, station=result["record_id"]))
 
 

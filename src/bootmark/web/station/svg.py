@@ -4,6 +4,7 @@ import datetime as dt
 from collections.abc import Sequence
 
 from bootmark import say
+from bootmark.core.units import Quantity
 from bootmark.drawing import axes, svg
 from bootmark.drawing.axes import Axis
 from bootmark.drawing.palette import themed
@@ -18,19 +19,20 @@ def year_svg(record: Record, year: int) -> str:
     days = sorted(day for day in record.days if day.year == year)
     if not days:
         return ""
-    lows, highs = [record.days[day][0] for day in days], [record.days[day][1] for day in days]
-    bottom, top = min(-5.0, *lows), max(30.0, *highs)
+    unit = say.tongue().formats.unit(Quantity.TEMPERATURE)
+    lows, highs = ([unit.shown(record.days[day][side]) for day in days] for side in (0, 1))
+    bottom, top = min(unit.shown(-5.0), *lows), max(unit.shown(30.0), *highs)
 
     axis = Axis(dt.date(year, 1, 1), dt.date(year, 12, 31), LEFT, WIDTH - LEFT - 8)
 
     def y(value: float) -> float:
         return BASE - 170 * (value - bottom) / (top - bottom)
 
-    shown = (value for value in range(-20, 41, 10) if bottom <= value <= top)
-    parts = [axes.levels(shown, y, LEFT, WIDTH - 8, bold=0), axes.months_below(axis, BASE, 4, HEIGHT - 6 - BASE, short=True)]
+    shown = (value for value in range(-40, 121, 20 if unit.zero else 10) if bottom <= value <= top)
+    parts = [axes.levels(shown, y, LEFT, WIDTH - 8, bold=unit.zero), axes.months_below(axis, BASE, 4, HEIGHT - 6 - BASE, short=True)]
     bars = "".join(f"M{axis.x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
     parts.append(svg.path(bars, stroke=themed.boot, width=max(1.0, axis.width / 365 * 0.85), opacity="0.75"))
-    title = say.line("Daily minimum and maximum of {year}, degrees C", year=year)
+    title = say.line("Daily minimum and maximum of {year}, {unit}", year=year, unit=unit.symbol)
     return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
 
 

@@ -14,9 +14,10 @@ if (strip) {
 
   function tell() {
     const degrees = Number(warmer.value);
+    const shown = Number((Math.abs(degrees) * Number(warmer.dataset.times)).toFixed(1));
     const days = Number(later.value);
     const sign = (value) => (value > 0 ? "more" : value < 0 ? "less" : "same");
-    strip.querySelector("[data-warmer]").textContent = say("warmer_" + sign(degrees), { degrees: Math.abs(degrees) });
+    strip.querySelector("[data-warmer]").textContent = say("warmer_" + sign(degrees), { degrees: shown + " " + warmer.dataset.unit });
     strip.querySelector("[data-later]").textContent = say("later_" + sign(days), { count: Math.abs(days) });
   }
 

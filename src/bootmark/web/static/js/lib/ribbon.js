@@ -7,7 +7,9 @@ const DAY_MS = 86400000;
 const STEPS = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 7, PageDown: -7 };
 const narrow = matchMedia("(max-width: 700px)");
 const language = document.documentElement.lang;
-const dayName = new Intl.DateTimeFormat(language === "en" ? "en-GB" : language, { day: "numeric", month: "long", timeZone: "UTC" });
+const order = document.documentElement.dataset.days;
+const english = order === "month-first" ? "en-US" : "en-GB";
+const dayName = new Intl.DateTimeFormat(language === "en" ? english : language, { day: "numeric", month: "long", timeZone: "UTC" });
 // Parts of this site's own pages, where the browser asks for a name before text becomes elements.
 const own = window.trustedTypes ? trustedTypes.createPolicy("own-pages", { createHTML: (text) => text }) : { createHTML: (text) => text };
 
@@ -22,14 +24,15 @@ function daysOf(ribbon) {
 export function words(days, index) {
   const place = index - days.offset;
   if (!days.first) return ["", say("day_not_told")];
-  const name = dayName.format(Date.parse(days.first + "T12:00:00Z") + place * DAY_MS);
+  const noon = Date.parse(days.first + "T12:00:00Z") + place * DAY_MS;
+  const name = order === "figures" ? new Date(noon).toISOString().slice(5, 10) : dayName.format(noon);
   if (place < 0 || place >= days.kinds.length) return [name, say(place < 0 ? "before_biofix" : "after_reckoned")];
   const shares = Object.entries(days.stages).map(([stage, row]) => [row[place], days.words[stage]]).filter(([share]) => share >= 1);
   shares.sort((first, second) => second[0] - first[0]);
   const about = shares.map(([share, stage]) => fill("{share} % {stage}", { share, stage })).join(", ") || say("nobody_about");
   const [low, middle, high] = days.heat.map((row) => row[place]);
   const source = say("day_" + days.kinds[place]);
-  return [name, say(high - low > 4 ? "day_told_between" : "day_told", { about, low, middle, high, source })];
+  return [name, say(high - low > 4 ? "day_told_between" : "day_told", { about, low, middle, high, unit: days.unit, source })];
 }
 
 export function show(ribbon, index) {
