@@ -7,6 +7,7 @@ import os
 import tempfile
 import unittest
 import uuid
+from pathlib import Path
 from unittest import mock
 
 from flask.testing import FlaskClient
@@ -112,6 +113,24 @@ class Terminal(TerminalTest):
         code, _, err = self.run_with(f"{FRESH}\n", "password", "nobody@upper.example")
         self.assertEqual((code, err), (1, "the address: No account has the address nobody@upper.example.\n"))
 
+    def test_a_link_to_join_is_made_at_the_terminal(self) -> None:
+        farm = self.new("Inviting Holding", "inviting@upper.example")[1].split("(")[1].split(")")[0]
+        code, out, _ = self.run_with("", "invite", farm, "Sorrel Dane", "--role", "applicator", "--mail", "sorrel@ferrin.example")
+        self.assertEqual(code, 0)
+        path = "/join/" + out.split("/join/")[1].split()[0]
+        self.assertIn("Sorrel Dane", self.sign_in("inviting@upper.example", PASSWORD).get(f"/f/{farm}/people").text)
+        stranger = self.app.test_client()
+        self.post(stranger, path, {"name": "Sorrel", "email": "sorrel@ferrin.example", "password": FRESH}, page=path)
+        self.assertEqual(stranger.get(f"/f/{farm}/round").status_code, 200)
+        for words, told in (
+            ((str(uuid.uuid4()), "Sorrel"), "the farm: There is no such farm"),
+            (("nowhere", "Sorrel"), "the farm: that is no farm's id"),
+            ((str(FARM), "\u200b"), "the name: "),
+            ((str(FARM), "Sorrel", "--mail", "sorrel"), "the address: That is no mail address"),
+        ):
+            code, _, err = self.run_with("", "invite", *words)
+            self.assertEqual((code, err[: len(told)]), (1, told))
+
     def test_the_list_tells_each_farm_s_owners(self) -> None:
         self.assertIn("Ferrin Vale: 5 in all, owned by ilva@ferrin.example", self.run_with("", "list")[1])
 
@@ -178,7 +197,7 @@ class Erasing(TerminalTest):
         with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {"BOOTMARK_BACKUPS": folder}):
             code, _, err = self.run_with("maro@ferrin.example\n", "erase", "maro@ferrin.example")
             self.assertEqual(code, 0, err)
-            self.assertEqual(set(copies.erased()), {maro})
+            self.assertEqual(set(copies.erased(Path(folder) / "copy.dump")), {maro})
         self.assertEqual(self.everywhere("Maro Quill", "maro@ferrin", "K 17 of Maro"), [])
         self.assertEqual(client.get(f"{F}/round").status_code, 302)
         with farm_session(FARM) as session:

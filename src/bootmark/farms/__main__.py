@@ -12,7 +12,8 @@ import sys
 import uuid
 
 from bootmark.services.base.command import Refused
-from bootmark.services.owning import founding
+from bootmark.services.base.roles import Role
+from bootmark.services.owning import founding, keeping, post
 from bootmark.services.owning.founding import Beginning
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NAME
@@ -54,7 +55,7 @@ def new(options: argparse.Namespace) -> None:
 
 def show(options: argparse.Namespace) -> None:
     with farm_session(None, role="owner") as session:
-        holdings, is_empty = founding.holdings(session), founding.is_empty(session)
+        holdings, is_empty = keeping.holdings(session), founding.is_empty(session)
     for holding in holdings:
         owners = ", ".join(holding.owners) or "nobody"
         print(f"{holding.id}  {holding.name}: {holding.members} in all, owned by {owners}")
@@ -67,7 +68,7 @@ def show(options: argparse.Namespace) -> None:
 
 def password(options: argparse.Namespace) -> None:
     with farm_session(None, role="owner") as session:
-        founding.set_password(session, options.mail, asked_password())
+        keeping.set_password(session, options.mail, asked_password())
     print(f"The password of {options.mail} is set, and every device of that account is signed out.")
 
 
@@ -77,24 +78,37 @@ def sample(options: argparse.Namespace) -> None:
             raise Refused(email=f"No account has the address {options.mail}.")
     is_new = demo.load(password=None)
     with farm_session(FARM, role="owner") as session:
-        founding.own(session, FARM, options.mail)
+        keeping.own(session, FARM, options.mail)
     print(
         f"{NAME} is {'made' if is_new else 'there'}, and {options.mail} owns it. It runs on its own clock; nobody else can sign in to it."
     )
     print(f"'./bootmark farm close {FARM}' takes it away again.")
 
 
-def close(options: argparse.Namespace) -> None:
+def farm_id(words: str) -> uuid.UUID:
+    """A farm's id as it was typed. Raises Refused."""
     try:
-        farm = uuid.UUID(options.farm)
+        return uuid.UUID(words)
     except ValueError:
         raise Refused(farm="that is no farm's id: './bootmark farm list' tells them.") from None
+
+
+def invite(options: argparse.Namespace) -> None:
+    farm = farm_id(options.farm)
+    with farm_session(farm, role="owner") as session:
+        token = keeping.invite(session, farm, options.name, options.mail, options.role, dt.datetime.now(dt.UTC))
+    where = os.environ.get(post.ADDRESS, "").rstrip("/") or "the address at which people reach Bootmark, then "
+    print(f"Send {options.name} this link. It serves once, for a week, and is shown only now:\n\n    {where}/join/{token}\n")
+
+
+def close(options: argparse.Namespace) -> None:
+    farm = farm_id(options.farm)
     with farm_session(None, role="owner") as session:
-        name = next((holding.name for holding in founding.holdings(session) if holding.id == farm), "")
+        name = next((holding.name for holding in keeping.holdings(session) if holding.id == farm), "")
     if name and asked(f"This takes {name} away with everything in it, for good. Type its name: ") != name:
         raise Refused(farm="that is not its name; nothing was taken away.")
     with farm_session(farm, role="owner") as session:
-        rows = founding.close(session, farm)
+        rows = keeping.close(session, farm)
     print(f"{name} is gone, with {rows:,} records.")
 
 
@@ -103,7 +117,7 @@ def erase(options: argparse.Namespace) -> None:
     if asked(f"This blanks everything that is told of {options.mail}, for good. Type the address: ") != options.mail:
         raise Refused(email="that is not the address; nothing was changed.")
     with farm_session(None, role="owner") as session:
-        account = founding.erase(session, options.mail, now)
+        account = keeping.erase(session, options.mail, now)
     copies.note_erased(account, now)
     print(f"{options.mail} is erased. What was written and signed stays, under no name; backups of before still hold the rest.")
 
@@ -128,6 +142,12 @@ def parser() -> argparse.ArgumentParser:
     command = commands.add_parser("list", help="every farm and its owners")
     command.set_defaults(action=show)
     command.add_argument("--begin", metavar="ADDRESS", help="where the first account is made, told where there is none yet")
+    command = commands.add_parser("invite", help="make a link by which somebody joins a farm")
+    command.set_defaults(action=invite)
+    command.add_argument("farm", help="its id, as 'list' tells it")
+    command.add_argument("name", help="who is asked")
+    command.add_argument("--role", choices=tuple(Role), default=Role.SCOUT.value)
+    command.add_argument("--mail", default="", help="the one address that the link serves for")
     command = commands.add_parser("password", help="set the password of an account whose holder has forgotten it")
     command.set_defaults(action=password)
     command.add_argument("mail")

@@ -88,8 +88,13 @@ def _start(cluster: Cluster, supervisor: Supervisor, socket: web.Listening) -> N
     """Make the database ready and start everything else. Raises Stop where that fails."""
     ready = ReadyNote(cluster.folder / "ready.json")
     station_port = ready.station_port()
+    mail_port, letters_port = clusters.free_port(), clusters.free_port()
     env = environment(
         cluster,
+        BOOTMARK_MAIL=f"smtp://127.0.0.1:{mail_port}",
+        BOOTMARK_MAIL_FROM="bootmark@ferrin.example",
+        BOOTMARK_ADDRESS=socket.address,
+        BOOTMARK_LETTERS=f"http://127.0.0.1:{letters_port}",
         BOOTMARK_SECRET=secret(),
         BOOTMARK_STATION=f"http://127.0.0.1:{station_port}",
         BOOTMARK_DEMO="1",
@@ -105,6 +110,8 @@ def _start(cluster: Cluster, supervisor: Supervisor, socket: web.Listening) -> N
         ready.write(station_port)
     station = (str(packages.PYTHON), "-m", "bootmark.standins", str(station_port))
     supervisor.run(Program("station", station, env, ROOT, supervisor.log("station")))
+    post_box = (str(packages.PYTHON), "-m", "bootmark.standins.post_box", str(mail_port), str(letters_port))
+    supervisor.run(Program("post-box", post_box, env, ROOT, supervisor.log("post-box")))
     web.run(supervisor, env, socket)
     supervisor.run(Program("worker", (str(packages.PYTHON), "-m", "bootmark.worker"), env, ROOT, supervisor.log("worker")))
     limit = time.monotonic() + START_SECONDS

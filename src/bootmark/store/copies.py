@@ -13,6 +13,9 @@ from bootmark.store import tools
 from bootmark.store.setup import Refused, dump, migrate, plain
 
 
+ERASED = "erased"
+
+
 def backup(file: Path) -> None:
     """Copy the database into a file that is not there yet. Raises Refused."""
     if file.exists():
@@ -52,17 +55,18 @@ def restore(file: Path) -> None:
         connection.execute(f'ALTER DATABASE "{fresh}" RENAME TO "{database}"')
     owner = os.environ["BOOTMARK_OWNER_URL"]
     migrate(owner)
-    again = erased()
+    again = erased(file)
     with psycopg.connect(plain(owner)) as connection:
         for account, at in again.items():
             connection.execute("SELECT bm_erase(id, %s) FROM account WHERE id = %s", (at, account))
+            note_erased(account, at)
     print(f"Restored from {file}." + (f" {len(again)} who were erased since are so again." if again else ""))
 
 
 def note() -> Path | None:
     """Where it is written who was erased, beside the backups and in none of them; None where there is no folder for them."""
     folder = os.environ.get("BOOTMARK_BACKUPS")
-    return Path(folder) / "erased" if folder else None
+    return Path(folder) / ERASED if folder else None
 
 
 def note_erased(account: uuid.UUID, at: dt.datetime) -> None:
@@ -73,10 +77,10 @@ def note_erased(account: uuid.UUID, at: dt.datetime) -> None:
             lines.write(f"{account} {at.isoformat()}\n")
 
 
-def erased() -> dict[uuid.UUID, dt.datetime]:
-    """Who was, and when."""
-    file = note()
-    lines = file.read_text().splitlines() if file and file.exists() else []
+def erased(copy: Path) -> dict[uuid.UUID, dt.datetime]:
+    """Who was, and when: by the note beside a copy, which may have come from another folder, and by one's own."""
+    notes = {file.resolve() for file in (note(), copy.parent / ERASED) if file and file.exists()}
+    lines = [line for file in notes for line in file.read_text().splitlines()]
     return {uuid.UUID(account): dt.datetime.fromisoformat(at) for account, at in (line.split(" ", 1) for line in lines)}
 
 

@@ -33,6 +33,8 @@ class Outcome(StrEnum):
     SIGNED_IN = "signed in"
     ASKED = "gave the password again"
     CHANGED = "changed the password"
+    RESET = "set the password by a link"
+    LINKED = "an owner made a link for the password"
     REFUSED = "refused"
     SLOWED = "too soon"
 

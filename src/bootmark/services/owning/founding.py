@@ -1,13 +1,12 @@
-"""A farm's beginning: its row and its first owner; and what the keeper of the server does, as the owner role of the database."""
+"""A farm's beginning: its row and its first owner."""
 
-import datetime as dt
 import json
 import uuid
 import zoneinfo
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from sqlalchemy import delete, func, select, text, update
+from sqlalchemy import select, text
 from sqlalchemy.orm import Session
 
 from bootmark import say
@@ -19,14 +18,11 @@ from bootmark.services.base.people import Person
 from bootmark.services.base.roles import Role
 from bootmark.services.owning.rules import JOINERS, NO_ADDRESS, NO_ZONE, unseen
 from bootmark.services.owning.settings import policy_as_kept
-from bootmark.store.base import Base
-from bootmark.store.models import Account, AccountReset, Farm, FarmChange, Membership, SignInSession, Stop
+from bootmark.store.models import Account, Farm, Membership
 
 MOST_NAME = 80
 FIRST_POLICY = policy_as_kept(School.CONVENTIONAL)
 """What a farm uses until its owner has chosen a school: everything, the gentlest first."""
-NOT_ROWS = frozenset({"account_reset"})
-"""Tables that name a farm and are of none."""
 
 
 @dataclass(frozen=True)
@@ -38,16 +34,6 @@ class Beginning:
     time_zone: str
     person: str
     email: str
-
-
-@dataclass(frozen=True)
-class Holding:
-    """A farm as the keeper of the server sees it."""
-
-    id: uuid.UUID
-    name: str
-    owners: tuple[str, ...]
-    members: int
 
 
 def _name_errors(**names: str) -> dict[str, str]:
@@ -152,78 +138,3 @@ def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password:
     session.flush()
     session.add(Membership(farm_id=farm, account_id=account.id, role=Role.OWNER, qualified=False))
     return is_new
-
-
-def holdings(session: Session) -> list[Holding]:
-    """Every farm of this installation, by name."""
-    members = session.execute(
-        select(Membership.farm_id, Membership.role, Account.email)
-        .join(Account, Account.id == Membership.account_id)
-        .where(Membership.ended_at.is_(None))
-    ).all()
-    return [
-        Holding(
-            farm.id,
-            farm.name,
-            tuple(sorted(row.email for row in members if row.farm_id == farm.id and row.role == Role.OWNER)),
-            sum(row.farm_id == farm.id for row in members),
-        )
-        for farm in session.scalars(select(Farm).order_by(func.lower(Farm.name), Farm.id))
-    ]
-
-
-def set_password(session: Session, email: str, password: str) -> None:
-    """A new password for an account; the database ends every sign-in of it. Raises Refused where no account is there, or by the rules."""
-    account = account_of(session, email)
-    if account is None:
-        raise Refused(email=say.line("No account has the address {email}.", email=email[:MOST_NAME]))
-    if error := password_error(password, (account.name, *account.email.split("@"))):
-        raise Refused(password=error)
-    account.password_hash = people.hash_password(password)
-
-
-def own(session: Session, farm: uuid.UUID, email: str) -> None:
-    """Make somebody who has an account an owner of the session's farm. Raises Refused where no account is there."""
-    account = account_of(session, email)
-    if account is None:
-        raise Refused(email=say.line("No account has the address {email}.", email=email[:MOST_NAME]))
-    session.merge(Membership(farm_id=farm, account_id=account.id, role=Role.OWNER, qualified=False))
-
-
-def close(session: Session, farm: uuid.UUID) -> int:
-    """Take a farm away with all that is in it; how many rows that were. Accounts stay, but for those to which nobody can sign in.
-
-    The session is that farm's. Raises Refused where there is no such farm.
-    """
-    if session.get(Farm, farm) is None:
-        raise Refused(farm=say.line("There is no such farm: './bootmark farm list' tells them."))
-    members = session.scalars(select(Membership.account_id).where(Membership.farm_id == farm)).all()
-    gone = 0
-    # A stop answers a return, and a return was booked at a stop.
-    session.execute(update(Stop).where(Stop.farm_id == farm).values(return_id=None))
-    # What notes that rows were written is written by taking them away: it goes last.
-    tables = [table for table in Base.metadata.sorted_tables if table.name != FarmChange.__tablename__]
-    for table in (*reversed(tables), FarmChange.__table__):
-        if "farm_id" in table.c and table.name not in NOT_ROWS:
-            gone += session.execute(delete(table).where(table.c.farm_id == farm)).rowcount  # type: ignore[attr-defined]
-    session.execute(delete(Farm).where(Farm.id == farm))
-    unused = session.scalars(select(Account.id).where(Account.id.in_(members), Account.password_hash == people.NOBODY)).all()
-    for model in (SignInSession, AccountReset):
-        session.execute(delete(model).where(model.account_id.in_(unused)))
-    session.execute(delete(Account).where(Account.id.in_(unused)))
-    return gone
-
-
-def erase(session: Session, email: str, real_now: dt.datetime) -> uuid.UUID:
-    """Blank what is told of a person; the id that is left. What the person wrote and signed stays, under no name.
-
-    Raises Refused where no account is there, or where a farm would be left without an owner.
-    """
-    account = account_of(session, email)
-    if account is None:
-        raise Refused(email=say.line("No account has the address {email}.", email=email[:MOST_NAME]))
-    for holding in holdings(session):
-        if holding.owners == (account.email,):
-            raise Refused(email=say.line("{farm} has no other owner: make somebody else one first, or close it.", farm=holding.name))
-    session.execute(text("SELECT bm_erase(:id, :now)"), {"id": account.id, "now": real_now})
-    return account.id

@@ -120,20 +120,21 @@ def join(session: Session, token: str, invitation: Opened, person: Person, real_
     return Came(row.came)
 
 
-def begin_reset(session: Session, account: uuid.UUID, real_now: dt.datetime) -> str:
-    """A link's token by which a member of the session's farm sets the password anew, told this once.
+def begin_reset(session: Session, holder: Person, where: From, real_now: dt.datetime) -> str:
+    """A link's token by which a member of the session's farm sets the password anew, told this once; its holder reads that it was made.
 
     Raises Refused where the account is on another farm too: what opens it would open that farm.
     """
     token = secrets.token_urlsafe(32)
     is_made = session.execute(
         text("SELECT bm_reset_open(:hashed, :account, :now, :until)"),
-        {"hashed": sign_ins.hashed(token), "account": account, "now": real_now, "until": real_now + RESET_LASTS},
+        {"hashed": sign_ins.hashed(token), "account": holder.id, "now": real_now, "until": real_now + RESET_LASTS},
     ).scalar_one()
     if not is_made:
         raise Refused(
             account=say.line("This account is on another farm too: its password is set by its holder, or at the server's terminal.")
         )
+    sign_ins.note(session, holder, where, Outcome.LINKED, real_now)
     return token
 
 
@@ -153,4 +154,4 @@ def reset(session: Session, token: str, person: Person, password: str, where: Fr
     ).scalar_one()
     if not is_set:
         raise Refused(password=say.line("This link serves no more: ask for another."))
-    sign_ins.note(session, person, where, Outcome.CHANGED, real_now)
+    sign_ins.note(session, person, where, Outcome.RESET, real_now)

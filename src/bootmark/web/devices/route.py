@@ -38,7 +38,7 @@ def _page(errors: dict[str, str]) -> str:
         "devices.html",
         errors=forms.Errors(errors),
         choices=LIKES,
-        ways=ways.choices(say.line("as the farm writes it")),
+        ways=ways.choices(say.line("the farm's way")),
         hint=passwords.hint(),
         sign_ins=sign_ins.listed(db(), account, real_now()),
         this=g.sign_in,
@@ -132,4 +132,4 @@ def sign_out_member(account: uuid.UUID) -> Response:
         ),
         "good",
     )
-    return redirect(url_for("farm.page", farm=the_farm().id))
+    return redirect(url_for("people.page", farm=the_farm().id))

@@ -1,7 +1,9 @@
 """What a link opens: joining a farm, and setting a password anew. For whoever holds the link, signed in or not."""
 
 import logging
+import os
 from collections.abc import Mapping
+from dataclasses import dataclass
 
 from flask import Blueprint, flash, redirect, render_template, request, session, url_for
 from flask_login import current_user, login_user
@@ -37,19 +39,27 @@ def _here(db: Session) -> Person | None:
     return here.person if here else None
 
 
-def _dead(why: str) -> tuple[str, int]:
-    return render_template("dead_link.html", why=why), 404
+@dataclass(frozen=True)
+class Dead:
+    """Why a link opens nothing. too_soon: only for now, since too many were tried."""
+
+    why: str
+    too_soon: bool = False
 
 
-def _opened(db: Session, link: str) -> Opened | str:
+def _dead(dead: Dead) -> tuple[str, int]:
+    return render_template("dead_link.html", why=dead.why), 429 if dead.too_soon else 404
+
+
+def _opened(db: Session, link: str) -> Opened | Dead:
     """What a link is for, or why it serves nobody."""
     if wait := _wait(db):
-        return guard.too_soon(wait)
+        return Dead(guard.too_soon(wait), too_soon=True)
     invitation = links.opened(db, link, real_now())
     if invitation is None:
         sign_ins.failed(db, _key(), real_now())
-        return say.line(links.UNKNOWN)
-    return invitation.why_not or invitation
+        return Dead(say.line(links.UNKNOWN))
+    return Dead(invitation.why_not) if invitation.why_not else invitation
 
 
 def _shown(link: str, invitation: Opened, person: Person | None, errors: Mapping[str, str] | None = None) -> str:
@@ -63,14 +73,14 @@ def _shown(link: str, invitation: Opened, person: Person | None, errors: Mapping
 def page(link: str) -> str | tuple[str, int]:
     with nobody() as db:
         invitation, person = _opened(db, link), _here(db)
-    return _dead(invitation) if isinstance(invitation, str) else _shown(link, invitation, person)
+    return _dead(invitation) if isinstance(invitation, Dead) else _shown(link, invitation, person)
 
 
 @blueprint.post("/join/<link>")
 def enter(link: str) -> str | Response | tuple[str, int]:
     with nobody() as db:
         invitation, holder = _opened(db, link), _here(db)
-    if isinstance(invitation, str):
+    if isinstance(invitation, Dead):
         return _dead(invitation)
     try:
         with nobody() as db:
@@ -95,28 +105,28 @@ def _reset_shown(link: str, person: Person, errors: Mapping[str, str] | None = N
     return render_template("reset.html", link=link, person=person, errors=forms.Errors(errors), hint=passwords.hint())
 
 
-def _holder(db: Session, link: str) -> Person | str:
+def _holder(db: Session, link: str) -> Person | Dead:
     """Whose password a link sets, or why it sets none."""
     if wait := _wait(db):
-        return guard.too_soon(wait)
+        return Dead(guard.too_soon(wait), too_soon=True)
     person = links.reset_of(db, link, real_now())
     if person is None:
         sign_ins.failed(db, _key(), real_now())
-    return person or say.line("This link serves no more: such links last a day, serve once, and only while you are on that one farm.")
+    return person or Dead(say.line("This link serves no more: such links last a day, serve once, and only while you are on that one farm."))
 
 
 @blueprint.get("/reset/<link>")
 def reset_page(link: str) -> str | tuple[str, int]:
     with nobody() as db:
         person = _holder(db, link)
-    return _dead(person) if isinstance(person, str) else _reset_shown(link, person)
+    return _dead(person) if isinstance(person, Dead) else _reset_shown(link, person)
 
 
 @blueprint.post("/reset/<link>")
 def reset(link: str) -> Response | tuple[str, int]:
     with nobody() as db:
         person = _holder(db, link)
-    if isinstance(person, str):
+    if isinstance(person, Dead):
         return _dead(person)
     try:
         with nobody() as db:
@@ -141,4 +151,4 @@ def ask_for_reset() -> str:
         with nobody() as db:
             post.send_reset(db, request.form.get("email", ""), asked_from().address, real_now())
         log.info({"event": "link for a password asked for"})
-    return render_template("forgotten.html", by_mail=post.is_set_up(), asked=True)
+    return render_template("forgotten.html", by_mail=post.is_set_up(), asked=True, letters=os.environ.get(post.LETTERS, ""))

@@ -12,12 +12,12 @@ from bootmark import say
 from bootmark.logs import SECURITY
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.command import Answer, Refused
-from bootmark.services.base.people import Colleague
+from bootmark.services.base.people import Colleague, Person
 from bootmark.services.base.roles import Role
 from bootmark.services.base.work import NotHere
 from bootmark.services.owning import invitations, links, members, post
 from bootmark.web import forms
-from bootmark.web.guard import ask_who, db, member, on_farm, only, real_now, the_farm
+from bootmark.web.guard import ask_who, asked_from, db, member, on_farm, only, real_now, the_farm
 
 blueprint = Blueprint("people", __name__, template_folder=".")
 log = logging.getLogger(SECURITY)
@@ -151,7 +151,7 @@ def reset(account: uuid.UUID) -> str | tuple[str, int]:
     colleague = _colleague(account)
     try:
         ask_who()
-        token = links.begin_reset(db(), account, real_now())
+        token = links.begin_reset(db(), Person(account, colleague.name, colleague.email), asked_from(), real_now())
     except Refused as error:
         return _terms(account, error.errors), 400
     log.info({"event": "link for a password made"})
