@@ -12,6 +12,7 @@ fi
 npx @tailwindcss/cli -i app.css -o $static/app.css --minify
 python3 digest.py
 cp node_modules/@alpinejs/csp/dist/cdn.min.js $static/js/alpine-csp.min.js
+node world.mjs $static/world.json
 cp node_modules/idb/build/index.js $static/js/lib/idb.js
 for weight in 400 600 700; do
     cp node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-$weight-normal.woff2 $static/fonts/

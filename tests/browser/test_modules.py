@@ -14,7 +14,7 @@ for (const n of order) { answer[n](); await asked[n]; }
 return [shown, failed];
 """
 DAYS = {
-    "first": "2026-03-01", "offset": 2, "axis": 9, "kinds": "mmfpi", "words": {"egg": "eggs", "larva": "larvae"},
+    "first": "2026-03-01", "offset": 2, "axis": 9, "unit": "degree-days C", "kinds": "mmfpi", "words": {"egg": "eggs", "larva": "larvae"},
     "stages": {"egg": [100, 70, 40, 0, 0], "larva": [0, 30, 60, 0, 0]}, "heat": [[5, 6, 7, 8, 9], [5, 6, 8, 12, 20], [5, 6, 9, 16, 31]],
 }  # fmt: skip
 

@@ -1,17 +1,21 @@
-// Where a farm lies: the device's own place into the fields, at a press.
+// Where a farm lies: the device's own place into the fields, at a press; or pointed at on a map.
+import * as ask from "./lib/ask.js";
 import { say } from "./lib/say.js";
+import { World } from "./lib/world.js";
 
 const button = document.querySelector("[data-place]");
 if (button) {
   const told = document.querySelector("[data-place-told]");
+  const latitude = document.querySelector("[name=latitude]");
+  const longitude = document.querySelector("[name=longitude]");
   // Without TLS a browser tells no place: nothing is offered then.
   button.hidden = !window.isSecureContext || !navigator.geolocation;
   button.addEventListener("click", () => {
     told.textContent = say("place_asked");
     navigator.geolocation.getCurrentPosition(
       ({ coords }) => {
-        document.querySelector("[name=latitude]").value = coords.latitude.toFixed(5);
-        document.querySelector("[name=longitude]").value = coords.longitude.toFixed(5);
+        latitude.value = coords.latitude.toFixed(5);
+        longitude.value = coords.longitude.toFixed(5);
         told.textContent = say("place_taken", { metres: Math.round(coords.accuracy) });
       },
       () => {
@@ -20,4 +24,20 @@ if (button) {
       { enableHighAccuracy: true, timeout: 20000 },
     );
   });
+
+  const box = document.querySelector("[data-world]");
+  const world = new World(box.querySelector("[data-map]"), (north, east, km, isNear) => {
+    latitude.value = north.toFixed(2);
+    longitude.value = east.toFixed(2);
+    const kilometres = Math.max(1, Number(km.toPrecision(1)));
+    told.textContent = isNear ? say("place_pointed", { kilometres }) : say("place_pointed_wide", { kilometres });
+  });
+  box.addEventListener("toggle", async () => {
+    if (!box.open) return;
+    // The map is fetched when somebody wants it, not before.
+    world.show(await ask.read(box.dataset.world));
+    world.stand(Number.parseFloat(latitude.value.replace(",", ".")), Number.parseFloat(longitude.value.replace(",", ".")));
+  });
+  box.querySelector("[data-nearer]").addEventListener("click", () => world.zoom(1 / 2));
+  box.querySelector("[data-wider]").addEventListener("click", () => world.zoom(2));
 }
