@@ -18,7 +18,13 @@ def ids() -> dict[str, uuid.UUID]:
 def plant(count: int, crop: str = "pear", agents: Sequence[str] = ("codling-moth",), days: int = 6) -> None:
     """So many blocks of a crop; their biofixes lie on so many different days of spring."""
     head: dict[str, Any] = {"version": 1, "conflict": False, "seen_at": NOW, "account_id": member("owner").account_id, "farm_id": FARM}
-    plain: dict[str, Any] = {"crop": crop, "place": "orchard", "cultivar": "", "area": 1.0, "outline": [[0, 0], [9, 0], [9, 9]]}
+    plain: dict[str, Any] = {
+        "crop": crop,
+        "place": "orchard",
+        "cultivar": "",
+        "area": 1.0,
+        "outline": [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]],
+    }
     with farm_session(FARM) as session:
         for n in range(count):
             where = made(f"orchard {n}")

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.services import writing
 from bootmark.services.base.handling import Json, Sent
+from bootmark.services.kinds import KINDS
 from bootmark.services.weather import readings
 from bootmark.services.weather.readings import DayReading
 from bootmark.standins.estate import FARM, NOW
@@ -27,12 +28,13 @@ def envelope(
     command: uuid.UUID | None = None,
     at: dt.datetime = NOW,
     merges: tuple[uuid.UUID, ...] = (),
+    v: int = 0,
 ) -> dict[str, Any]:
-    """A command as JSON. base: the command that it builds on."""
+    """A command as JSON. base: the command that it builds on; v: of its shape, the present one where none is given."""
     return {
         "command_id": str(command or uuid.uuid4()),
         "kind": kind,
-        "v": 1,
+        "v": v or (KINDS[kind].command.spec.v if kind in KINDS else 1),
         "record_id": str(record or uuid.uuid4()),
         "base": str(base) if base else None,
         "seen_at": at.isoformat(),

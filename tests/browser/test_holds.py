@@ -33,7 +33,7 @@ class Held(LiveTest):
 
     def setUp(self) -> None:
         super().setUp()
-        outline = [[0, 0], [9, 0], [9, 9], [0, 9]]
+        outline = [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999], [7.1, 46.1999]]
         send("block.save", {"name": BLOCK, "crop": "pear", "place": "orchard", "area": 0.1, "outline": outline}, made(BLOCK))
 
     def write(self, name: str, words: str) -> None:
@@ -75,7 +75,7 @@ class Held(LiveTest):
         self.sees("The block is free again.")
 
     def test_a_sample_that_comes_back_settles_the_call(self) -> None:
-        outline, house, stop = [[0, 0], [9, 0], [9, 9], [0, 9]], "Mosaic house", uuid.uuid4()
+        outline, house, stop = [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999], [7.1, 46.1999]], "Mosaic house", uuid.uuid4()
         send("block.save", {"name": house, "crop": "tomato", "place": "greenhouse", "area": 0.1, "outline": outline}, made(house))
         send("stop.open", {"block_id": str(made(house)), "where": ""}, stop)
         send("look.record", {"stop_id": str(stop), "signs": MOSAIC, "note": ""}, uuid.uuid4())

@@ -47,7 +47,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             "crop",
         )
     }
-    outline = [[0, 0], [10, 0], [10, 10]]
+    outline = [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]
     return {
         "station.save": (
             {"name": f"Hill {ids['station']}", "latitude": 46, "longitude": 7, "elevation": 500, "offset_minutes": 60, "url": ""},
@@ -101,8 +101,8 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
                 "block_id": str(made("Orchard A")),
                 "agent": "codling-moth",
                 "kind": "delta",
-                "x": 1,
-                "y": 2,
+                "longitude": 7.1,
+                "latitude": 46.2,
                 "set_on": "2026-06-01",
                 "lure_on": "2026-06-01",
                 "lure_days": 42,
@@ -163,7 +163,7 @@ def reported() -> Reported:
     """Plum curculio proved and reported on a block of its own."""
     here = Reported(uuid.uuid4(), uuid.uuid4(), uuid.uuid4())
     look = uuid.uuid4()
-    ground = {"crop": "pear", "place": "field", "cultivar": "", "area": 0.2, "outline": [[0, 0], [10, 0], [10, 10]]}
+    ground = {"crop": "pear", "place": "field", "cultivar": "", "area": 0.2, "outline": [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]}
     # Letters only: a test of markup looks for a number that must not be reckoned.
     letters = "".join(chr(ord("a") + int(digit, 16)) for digit in here.block.hex)
     send("block.save", ground | {"name": f"Held {letters}", "station_id": str(made("Tunnel logger"))}, here.block)

@@ -8,7 +8,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from bootmark.services.base import fields, outlines
+from bootmark.services.base import fields
 from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.fields import Checks
 from bootmark.services.kinds import HANDLERS, KINDS
@@ -94,20 +94,6 @@ class Forms(unittest.TestCase):
 
     def test_a_box_that_is_not_ticked_is_no(self) -> None:
         self.assertFalse(KINDS["trap.save"].command.of_form({})["ended"])
-
-
-class Corners(unittest.TestCase):
-    @given(st.lists(st.tuples(st.integers(-999, 999), st.integers(-999, 999)), min_size=3, max_size=9, unique=True))
-    def test_what_is_taken_encloses_ground_and_does_not_cross(self, corners: list[tuple[int, int]]) -> None:
-        from shapely import Polygon
-
-        outline = [list(corner) for corner in corners]
-        try:
-            outlines.Outline().read(outline, CHECKS)
-        except Exception:
-            self.assertTrue(Polygon(corners).area == 0 or not Polygon(corners).exterior.is_simple)
-        else:
-            self.assertTrue(Polygon(corners).is_valid)
 
 
 class Ids(unittest.TestCase):

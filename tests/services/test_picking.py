@@ -28,7 +28,7 @@ MANY = [9, 8, 12, 10] * 5
 def block(crop: str = "raspberry", **more: Any) -> uuid.UUID:
     """A block of its own, at the station in the tunnel."""
     record = uuid.uuid4()
-    plain = {"crop": crop, "place": "tunnel", "cultivar": "", "area": 0.2, "outline": [[0, 0], [10, 0], [10, 10]]}
+    plain = {"crop": crop, "place": "tunnel", "cultivar": "", "area": 0.2, "outline": [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]}
     send("block.save", {"name": f"P {record}", "station_id": str(made("Tunnel logger")), **plain, **more}, record)
     return record
 
@@ -154,7 +154,7 @@ class Waits(DatabaseTest):
         where = block("pear", place="orchard", station_id=str(made("Valley mast")))
         trap = uuid.uuid4()
         payload = {
-            "name": f"T {trap}", "block_id": str(where), "agent": "codling-moth", "kind": "delta", "x": 1, "y": 2, "set_on": "2026-05-01",
+            "name": f"T {trap}", "block_id": str(where), "agent": "codling-moth", "kind": "delta", "longitude": 7.1, "latitude": 46.2, "set_on": "2026-05-01",
             "lure_on": "2026-05-01", "lure_days": 60, "check_days": 7,
         }  # fmt: skip
         send("trap.save", payload, trap)

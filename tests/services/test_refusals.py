@@ -28,7 +28,7 @@ class Refusals(DatabaseTest):
         self.refused("biofix.set", "on", "write it as 2026-06-18", on="18 June")
         self.refused("biofix.set", "agent", "does not live on", agent="cabbage-maggot")
         self.refused("block.save", "area", "not a number", area="wide")
-        self.refused("block.save", "outline", "three corners", outline=[[0, 0]])
+        self.refused("block.save", "outline", "three corners", outline=[[7, 46]])
         self.refused("look.record", "signs", "not a sign", signs={"dotting": "seen"})
         self.refused("look.record", "signs", "must be seen, absent or unsure", signs={"stippling": "perhaps"})
         self.refused("sample.record", "counts", "whole numbers", counts=[1, -2])

@@ -76,7 +76,7 @@ class CropStages(DatabaseTest):
             self.assertFalse(calls.crop_state(session, farm, block, DAY).in_flower)
 
     def test_soybean_nodes_foretell_the_next(self) -> None:
-        outline = [[0, 0], [9, 0], [9, 9]]
+        outline = [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]
         fields = {"name": "Bean end", "crop": "soybean", "place": "field", "cultivar": "", "area": 1, "outline": outline}
         block = send("block.save", fields)["record_id"]
         for on, node in (("2026-06-04", 4), ("2026-06-16", 7)):

@@ -52,8 +52,8 @@ class Register(DatabaseTest):
             "block_id": str(made("Mill Piece")),
             "agent": "diamondback-moth",
             "kind": "delta",
-            "x": 500,
-            "y": 240,
+            "longitude": 7.106,
+            "latitude": 46.198,
         }
         return plain | {"set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": 30, "check_days": 4} | more
 

@@ -107,8 +107,10 @@ class Rows(DatabaseTest):
 
     def test_an_outline_that_cannot_be_drawn_has_a_middle_all_the_same(self) -> None:
         odd = Block(outline=[["a", "b"], [1, 2], [3, 4]])
-        self.assertEqual((ground.drawable(odd), ground.middle(odd)), (False, (0.0, 0.0)))
-        self.assertEqual(ground.middle(Block(outline=[[0, 0], [6, 0], [6, 3], [0, 3]])), (3.0, 1.5))
+        farm = Farm(latitude=1.0, longitude=2.0, origin_latitude=46.2, origin_longitude=7.1)
+        self.assertEqual((ground.drawable(odd), ground.middle(farm, odd), ground.lies_at(farm, odd)), (False, (0.0, 0.0), (2.0, 1.0)))
+        corners = [list(corner) for corner in ground.origin(farm).to_degrees([(0, 0), (6, 0), (6, 4), (0, 4)])]
+        self.assertEqual(ground.middle(farm, Block(outline=corners)), (3.0, 2.0))
 
 
 class Roles(DatabaseTest):

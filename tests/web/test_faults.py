@@ -113,11 +113,17 @@ class Corners(PagesTest):
         block = {"name": "Odd", "crop": "pear", "place": "orchard", "area": 1}
         for outline, words in (
             ([["a", "b"], [1, 2], [3, 4]], "Corner 1"),
-            ([[0, 0], [1, 1], [2, 2]], "enclose no ground"),
-            ([[0, 0], [9, 9], [9, 0], [0, 5]], "crosses itself"),
-            ([[0, 0], [1e12, 0], [0, 9]], "Corner 2"),
-            ([[0, 0]] * 501, "501 corners"),
-            ([[0, 0], [1, 2], [True, 4]], "Corner 3"),
+            ([[7.1, 46.2], [7.1, 46.2], [7.1, 46.2]], "enclose no ground"),
+            ([[7.1, 46.2], [7.102, 46.202], [7.102, 46.2], [7.1, 46.201]], "crosses itself at 46.20"),
+            ([[7.1, 46.2], [7.102, 46.2], [7.1, 46.2000001]], "nowhere half a metre wide"),
+            ([[7.1, 46.2], [1e12, 0], [0, 9]], "metres of some projection"),
+            ([[7.1, 46.2]] * 501, "501 corners"),
+            ([[7.1, 46.2], [1, 2], [True, 4]], "Corner 3"),
+            ([[7.1, 86], [120, 86], [240, 86]], "beside a pole"),
+            ([[179.9, 1], [-179.9, 1], [-179.9, 1.1]], "over the date line"),
+            ([[-5, 42], [8, 43], [8, 51], [-5, 48]], "a whole country"),
+            ([[46.2, 7.1], [46.2, 7.102], [46.201, 7.102]], "longitude comes first"),
+            ([[17.1, 46.2], [17.102, 46.2], [17.102, 46.201]], "another farm"),
             ("here", "three corners"),
             (None, "three corners"),
         ):

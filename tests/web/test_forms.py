@@ -2,6 +2,7 @@
 
 import unittest
 import uuid
+from typing import ClassVar
 
 from flask import Flask, g
 
@@ -41,22 +42,25 @@ class Posted(unittest.TestCase):
 
 
 class Plan(unittest.TestCase):
+    farm = Farm(origin_latitude=46.2, origin_longitude=7.1)
+    GOOD: ClassVar = [[7.1, 46.2], [7.102, 46.2], [7.102, 46.199], [7.1, 46.199]]
+
     def block(self, name: str, outline: object) -> Block:
         return Block(id=uuid.uuid4(), name=name, place="orchard", outline=outline)
 
     def test_blocks_that_cannot_be_drawn_are_left_out_and_the_walk_goes_on(self) -> None:
-        good, bad = self.block("Good", [[0, 0], [90, 0], [90, 60], [0, 60]]), self.block("Bad", [["a", "b"], [1, 2], [3, 4]])
-        drawn = shapes([good, bad])
+        good, bad = self.block("Good", self.GOOD), self.block("Bad", [["a", "b"], [1, 2], [3, 4]])
+        drawn = shapes(self.farm, [good, bad])
         self.assertEqual([shape[1] for shape in drawn], ["Good"])
         walk = plan_svg(drawn, [str(bad.id), str(good.id)], {str(bad.id): "must"})
         self.assertIn(">2</text>", walk)
         self.assertNotIn(">1</text>", walk)
 
     def test_the_same_plan_is_drawn_once(self) -> None:
-        drawn = shapes([self.block("Good", [[0, 0], [90, 0], [90, 60]])])
+        drawn = shapes(self.farm, [self.block("Good", self.GOOD)])
         self.assertIs(plan_svg(drawn), plan_svg(drawn))
 
     def test_names_and_titles_are_text(self) -> None:
-        drawn = shapes([self.block("<b>&", [[0, 0], [90, 0], [90, 60]])])
+        drawn = shapes(self.farm, [self.block("<b>&", self.GOOD)])
         self.assertIn("&lt;b&gt;&amp;", plan_svg(drawn))
         self.assertIn('aria-label="a&quot;&lt;"', svg.document("", 'a"<'))

@@ -30,7 +30,12 @@ class WaysTest(PagesTest):
     def save(self, **form: str) -> Any:
         block = self.block()
         own = {"record_id": str(block.id), "name": block.name, "crop": "pear", "cultivar": block.cultivar, "place": block.place}
-        own |= {"area": str(block.area), "weather": block.weather, "station_id": str(block.station_id or ""), "outline": str(block.outline)}
+        own |= {
+            "area": str(block.area),
+            "weather": block.weather,
+            "station_id": str(block.station_id or ""),
+            "outline": "[[0, 0], [90, 0], [90, 90]]",
+        }
         return self.post(self.client, f"{F}/farm/block", self.form(block.command_id) | own | form)
 
 

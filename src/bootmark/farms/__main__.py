@@ -11,9 +11,10 @@ import os
 import sys
 import uuid
 
+from bootmark.services import keeping
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import Role
-from bootmark.services.owning import founding, keeping, post
+from bootmark.services.owning import founding, post
 from bootmark.services.owning.founding import Beginning
 from bootmark.standins import demo
 from bootmark.standins.estate import FARM, NAME

@@ -178,6 +178,7 @@ WAYS: dict[str, Callable[[_Writer, Any], str]] = {
     "g": lambda writer, fact: writer.tongue.formats.figures(fact),
     "2g": lambda writer, fact: writer.tongue.formats.signed(f"{fact:.2g}"),
     "grouped": lambda writer, fact: writer.tongue.formats.grouped(fact),
+    "5": lambda writer, fact: writer.decimal(fact, 5),
     "2": lambda writer, fact: writer.decimal(fact, 2),
     "percent": _Writer.percent,
     "tally": _Writer.tally,

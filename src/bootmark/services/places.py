@@ -2,18 +2,21 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Sequence
 from typing import Annotated, Any
 
 from bootmark import say
 from bootmark.core.catalogue.model import PLACES
+from bootmark.core.ground import plane
 from bootmark.core.units import Quantity
+from bootmark.services.base import ground
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Choice, Crop, Day, Name, Number, RecordId, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.outlines import Outline
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.base.states import StationKind
-from bootmark.store.models import Block, Station
+from bootmark.store.models import Block, Farm, Station
 from bootmark.store.rows import of_farm
 
 STATION_KINDS = (StationKind.OUTDOOR, StationKind.COVER)
@@ -33,8 +36,8 @@ class SaveStation(Command, kind="station.save", roles=KEEPERS):
     kind: Annotated[str, Choice(STATION_KINDS, fallback=StationKind.OUTDOOR)] = StationKind.OUTDOOR
 
 
-class SaveBlock(Command, kind="block.save", roles=KEEPERS):
-    """Keep a block: its crop, place, area and outline on the farm's plan."""
+class SaveBlock(Command, kind="block.save", v=2, roles=KEEPERS):
+    """Keep a block: its crop, place, area and outline."""
 
     name: Name
     crop: Annotated[str, Crop()]
@@ -63,9 +66,42 @@ def store_station(command: SaveStation, context: Context) -> Station:
     return Station(**command.model_dump())
 
 
-@handles(SaveBlock, Block)
+def _outline_in_degrees(payload: Any, farm: Farm) -> Any:
+    """Until version 1 of it, a block's corners were metres east and south on the plan."""
+    corners = payload.get("outline") if isinstance(payload, dict) else None
+    if not isinstance(corners, list) or not all(_is_spot(corner) for corner in corners):
+        return payload
+    return payload | {"outline": [list(corner) for corner in ground.origin(farm).to_degrees(corners)]}
+
+
+def _is_spot(corner: Any) -> bool:
+    return (
+        isinstance(corner, list)
+        and len(corner) == 2
+        and all(type(metres) in (int, float) and abs(metres) <= ground.FURTHEST for metres in corner)
+    )
+
+
+def _refuse_far(context: Context, outline: Sequence[Sequence[float]]) -> None:
+    """A block lies about its farm: where it does not, longitude and latitude were exchanged, or the file is another farm's."""
+    here = (context.farm.origin_longitude, context.farm.origin_latitude)
+    east, north = outline[0]
+    away = plane.distance(here, (east, north))
+    if away <= ground.FURTHEST:
+        return
+    facts = {"away": away / 1000, "most": ground.FURTHEST / 1000}
+    if abs(east) <= 90 and plane.distance(here, (north, east)) <= ground.FURTHEST:
+        context.errors["outline"] = say.line("It lies {away:0} km away: longitude comes first, then latitude. Exchange them.", **facts)
+    else:
+        context.errors["outline"] = say.line(
+            "It lies {away:0} km from the farm, and {most:0} km are the most: is it another farm's?", **facts
+        )
+
+
+@handles(SaveBlock, Block, upgrades={1: _outline_in_degrees})
 def store_block(command: SaveBlock, context: Context) -> Block:
     _refuse_taken(context, Block, "block", command.name)
+    _refuse_far(context, command.outline)
     if command.station_id:
         context.get(Station, command.station_id, "station_id")
     return Block(**command.model_dump())

@@ -4,6 +4,7 @@ One transaction holds the command, the version that it makes, the new head and w
 builds on the one that made it; otherwise its version stands beside the head, and later commands that build on it stay there too.
 """
 
+import dataclasses
 import datetime as dt
 import logging
 import uuid
@@ -57,7 +58,9 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
     Forbidden.unless(member.role, handler.command.spec.roles)
     if handler.command.spec.signs and not member.fresh:
         raise AskFirst
-    if sent.v != handler.command.spec.v:
+    if sent.v in handler.upgrades:
+        sent = dataclasses.replace(sent, payload=handler.upgrades[sent.v](sent.payload, farm))
+    elif sent.v != handler.command.spec.v:
         raise Refused(
             v=say.line(
                 "Version {v} of {kind} is not known here, {wanted} is: load the page again.",

@@ -14,7 +14,21 @@ from bootmark.services.owning.settings import policy_as_kept
 from bootmark.services.weather import readings
 from bootmark.services.weather.readings import DayReading, HourReading
 from bootmark.standins import sky
-from bootmark.standins.estate import BLOCKS, FARM, LATITUDE, LONGITUDE, NAME, NOW, PASSWORD, PEOPLE, SITES, STANDS, TIME_ZONE, made
+from bootmark.standins.estate import (
+    BLOCKS,
+    FARM,
+    LATITUDE,
+    LONGITUDE,
+    NAME,
+    NOW,
+    ORIGIN,
+    PASSWORD,
+    PEOPLE,
+    SITES,
+    STANDS,
+    TIME_ZONE,
+    made,
+)
 from bootmark.standins.hand import Hand, day
 from bootmark.store import setup
 from bootmark.store.models import Account, Farm, Membership, Station, TreatmentRow
@@ -45,6 +59,8 @@ def load_people(owner_url: str, hashed: str) -> None:
                 name=NAME,
                 latitude=LATITUDE,
                 longitude=LONGITUDE,
+                origin_latitude=LATITUDE,
+                origin_longitude=LONGITUDE,
                 time_zone=TIME_ZONE,
                 clock_at=NOW,
                 policy=policy_as_kept(School.CONVENTIONAL),
@@ -112,7 +128,7 @@ def load_places(hand: Hand, station_url: str) -> None:
             "place": place,
             "cultivar": cultivar,
             "area": area,
-            "outline": outline,
+            "outline": [list(corner) for corner in ORIGIN.to_degrees(outline)],
             "station_id": str(made(station)),
             "weather": "nearby" if name in NEARBY else "station",
             "elevation": 520 if name in NEARBY else None,

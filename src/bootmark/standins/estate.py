@@ -3,6 +3,8 @@
 import datetime as dt
 import uuid
 
+from bootmark.core.ground.plane import Origin
+
 SPACE = uuid.UUID("0f6f7a50-3d1f-4f63-9f55-6b3f0f1d2c11")
 
 
@@ -14,6 +16,7 @@ def made(name: str) -> uuid.UUID:
 FARM = made("farm")
 NAME = "Ferrin Vale"
 LATITUDE, LONGITUDE = 46.2, 7.1
+ORIGIN = Origin(LATITUDE, LONGITUDE)
 TIME_ZONE = "CET"
 NOW = dt.datetime(2026, 6, 18, 5, 40, tzinfo=dt.UTC)
 PASSWORD = "walk-look-name"  # noqa: S105 - printed for everybody who starts the demo

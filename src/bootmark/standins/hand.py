@@ -11,8 +11,9 @@ from bootmark.services import writing
 from bootmark.services.base.handling import Sent
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import Role
+from bootmark.services.kinds import KINDS
 from bootmark.services.treatment import calls
-from bootmark.standins.estate import FARM, NAME, PEOPLE, made
+from bootmark.standins.estate import FARM, NAME, ORIGIN, PEOPLE, made
 from bootmark.store.models import Block, Farm, ReturnVisit, TreatmentRow
 
 
@@ -33,7 +34,8 @@ class Hand:
     def send(self, who: str, kind: str, at: dt.datetime, payload: dict[str, Any], record: uuid.UUID | None = None) -> uuid.UUID:
         self.count += 1
         record = record or made(f"{kind}/{self.count}")
-        raw = {"command_id": str(made(f"command/{self.count}")), "kind": kind, "record_id": str(record), "base": None, "payload": payload}
+        raw = {"command_id": str(made(f"command/{self.count}")), "kind": kind, "v": KINDS[kind].command.spec.v, "record_id": str(record)}
+        raw |= {"base": None, "payload": payload}
         writing.handle(self.session, self.farm, self.who[who], self.catalogue, Sent.of(raw, at), at)
         return record
 
@@ -66,7 +68,9 @@ class Hand:
     def trap(
         self, name: str, block: str, at: dt.datetime, agent: str, x: float, y: float, kind: str = "delta", check_days: int = 3
     ) -> uuid.UUID:
-        payload = {"name": name, "block_id": str(made(block)), "agent": agent, "kind": kind, "x": x, "y": y, "check_days": check_days}
+        [(longitude, latitude)] = ORIGIN.to_degrees([(x, y)])
+        where = {"block_id": str(made(block)), "longitude": longitude, "latitude": latitude}
+        payload = {"name": name, "agent": agent, "kind": kind, "check_days": check_days, **where}
         dates = {"set_on": at.date().isoformat(), "lure_on": at.date().isoformat(), "lure_days": 42}
         return self.send("scout", "trap.save", at, payload | dates, made(f"trap/{name}"))
 

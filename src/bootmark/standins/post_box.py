@@ -7,7 +7,7 @@ from collections import deque
 from email import message_from_bytes, policy
 from email.message import EmailMessage
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
-from typing import Any, cast
+from typing import Any
 
 from aiosmtpd.controller import Controller
 
@@ -25,7 +25,7 @@ class PostBox:
         self._lock = threading.Lock()
 
     async def handle_DATA(self, _server: Any, _session: Any, envelope: Any) -> str:
-        letter = cast(EmailMessage, message_from_bytes(envelope.content, policy=policy.default))
+        letter = message_from_bytes(envelope.content, policy=policy.default)
         with self._lock:
             self.letters.appendleft(letter)
         return "250 taken"

@@ -12,7 +12,6 @@ import psycopg
 from bootmark.store import tools
 from bootmark.store.setup import Refused, dump, migrate, plain
 
-
 ERASED = "erased"
 
 

@@ -17,6 +17,7 @@ from bootmark.services import writing
 from bootmark.services.base.command import Command, Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.handling import Json, Sent
+from bootmark.services.kinds import KINDS
 from bootmark.web import guard
 
 MOST_PLACE = 1_000_000
@@ -44,12 +45,13 @@ def send(command: type[Command], **more: Any) -> Json:
     """Carry out the command that the posted form stands for; more: fields that the form does not hold as such. Raises Refused."""
     if request.form.get("written", (key := say.tongue().formats.key)) != key:
         raise Refused(form=say.line(OTHER_UNITS))
-    return send_as_kept(command.spec.kind, command.spec.v, command.of_form(request.form) | more)
+    return send_as_kept(command.spec.kind, command.of_form(request.form) | more)
 
 
-def send_as_kept(kind: str, v: int, payload: Any, merges: tuple[uuid.UUID, ...] = ()) -> Json:
-    """The same with a payload as it was kept before. merges: commands whose versions are taken up in it."""
-    raw = {"kind": kind, "v": v, "payload": payload, "base": request.form.get("base") or None, "merges": [str(merged) for merged in merges]}
+def send_as_kept(kind: str, payload: Any, merges: tuple[uuid.UUID, ...] = ()) -> Json:
+    """The same with a payload as it was kept before: versions are kept in the present shape. merges: commands taken up in it."""
+    raw = {"kind": kind, "v": KINDS[kind].command.spec.v, "payload": payload, "base": request.form.get("base") or None}
+    raw |= {"merges": [str(merged) for merged in merges]}
     try:
         sent = Sent.of(raw | {name: request.form[name] for name in ("command_id", "record_id")}, guard.now())
     except (KeyError, Refused) as error:

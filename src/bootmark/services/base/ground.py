@@ -1,19 +1,27 @@
 """The farm's blocks and stations, as every use case reads them."""
 
+import functools
 import uuid
+from collections.abc import Sequence
 from typing import TypeVar
 
 from sqlalchemy.orm import Session
 
+from bootmark.core.ground import outline
+from bootmark.core.ground.outline import FaultKind
+from bootmark.core.ground.plane import Corner, Origin
 from bootmark.services.base import memo, stamp
-from bootmark.services.base.outlines import corners_fault
 from bootmark.services.base.stamp import Topic
-from bootmark.store.models import Block, Station
+from bootmark.store.models import Block, Farm, Station
 from bootmark.store.rows import of_farm, plain, row_of
 
-__all__ = ["Block", "Station", "block", "blocks", "drawable", "middle", "station", "stations"]
+__all__ = ["Block", "Station", "block", "blocks", "drawable", "lies_at", "middle", "on_plan", "origin", "station", "stations"]
 
 
+FURTHEST = 50_000.0
+"""Metres from the plan's nought at which something of the farm may lie."""
+DRAWN_ALL_THE_SAME = frozenset({FaultKind.CROSSES, FaultKind.SLIVER})
+"""Faults of outlines that were kept before they were refused."""
 _blocks: memo.Kept[list[Block]] = memo.Kept(64)
 _stations: memo.Kept[list[Station]] = memo.Kept(64)
 Named = TypeVar("Named", Block, Station)
@@ -43,13 +51,41 @@ def station(session: Session, station_id: uuid.UUID) -> Station:
     return row_of(session, Station, station_id)
 
 
+def origin(farm: Farm) -> Origin:
+    """Where the farm's plan has its nought."""
+    return Origin(farm.origin_latitude, farm.origin_longitude)
+
+
 def drawable(block: Block) -> bool:
     """Whether a block's stored outline can be drawn; one that can't takes no page of others down."""
-    return not corners_fault(block.outline)
+    try:
+        corners = tuple((float(east), float(north)) for east, north in block.outline)
+    except (TypeError, ValueError):
+        return False
+    return _drawable(corners)
 
 
-def middle(block: Block) -> tuple[float, float]:
-    """The middle of a block's corners on the plan; the plan's own corner where they can't be read."""
-    if not drawable(block):
-        return (0.0, 0.0)
-    return (sum(x for x, _ in block.outline) / len(block.outline), sum(y for _, y in block.outline) / len(block.outline))
+@functools.lru_cache(maxsize=4096)
+def _drawable(corners: tuple[Corner, ...]) -> bool:
+    fault = outline.fault(corners)
+    return fault is None or fault.kind in DRAWN_ALL_THE_SAME
+
+
+def on_plan(farm: Farm, block: Block) -> tuple[Corner, ...]:
+    """A block's corners in metres east and south; none where they can't be drawn."""
+    return origin(farm).to_plan(block.outline) if drawable(block) else ()
+
+
+def middle(farm: Farm, block: Block) -> Corner:
+    """The middle of a block's corners on the plan; the plan's own nought where they can't be read."""
+    return _mean(on_plan(farm, block)) or (0.0, 0.0)
+
+
+def lies_at(farm: Farm, block: Block) -> Corner:
+    """Longitude and latitude of a block's middle; the farm's own where its corners can't be read."""
+    return (_mean(block.outline) if drawable(block) else None) or (farm.longitude, farm.latitude)
+
+
+def _mean(corners: Sequence[Sequence[float]]) -> Corner | None:
+    count = len(corners)
+    return (sum(corner[0] for corner in corners) / count, sum(corner[1] for corner in corners) / count) if count else None

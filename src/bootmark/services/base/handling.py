@@ -154,11 +154,16 @@ class Context:
             raise Refused(**self.errors)
 
 
+Upgrade = Callable[[Any, Farm], Any]
+"""Brings a payload of an older version to the present shape; one that it can't read it leaves for the rules to refuse."""
+
+
 @dataclass(frozen=True)
 class Handler(Generic[AnyCommand, AnyHead]):
     """Joins a declaration with what stores it: act makes the head as it is to be, derive what follows from it.
 
     beside: what the farm has against a payload of which some fields are wrong by themselves, so that all of it is told at once.
+    upgrades: of each older version, what brings a payload of it to the present shape; none is ever taken away.
     """
 
     command: type[AnyCommand]
@@ -166,6 +171,7 @@ class Handler(Generic[AnyCommand, AnyHead]):
     act: Callable[[AnyCommand, Context], AnyHead]
     derive: Callable[[Context, AnyHead], None] | None = None
     beside: Callable[[Any, Context], dict[str, str]] | None = None
+    upgrades: Mapping[int, Upgrade] = field(default_factory=dict)
 
 
 def handles(
@@ -174,9 +180,10 @@ def handles(
     derive: Callable[[Context, AnyHead], None] | None = None,
     *,
     beside: Callable[[Any, Context], dict[str, str]] | None = None,
+    upgrades: Mapping[int, Upgrade] | None = None,
 ) -> Callable[[Callable[[AnyCommand, Context], AnyHead]], Handler[AnyCommand, AnyHead]]:
     def join(act: Callable[[AnyCommand, Context], AnyHead]) -> Handler[AnyCommand, AnyHead]:
-        return Handler(command, head, act, derive, beside)
+        return Handler(command, head, act, derive, beside, upgrades or {})
 
     return join
 

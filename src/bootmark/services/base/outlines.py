@@ -1,61 +1,46 @@
-"""The outline of a block, as a field of a command."""
+"""The outline of a block, as a field of a command: corners as longitude and latitude."""
 
-from collections.abc import Collection
 from dataclasses import dataclass
 from typing import Any
 
 from pydantic_core import CoreSchema, core_schema
 
 from bootmark import say
+from bootmark.core.ground import outline
+from bootmark.core.ground.outline import Fault, FaultKind
 from bootmark.services.base.fields import Checks, Rule, wrong
 
-MOST_CORNERS = 500
-FURTHEST = 1_000_000.0
-"""Metres from the farm's origin at which a corner may lie."""
+SENTENCES = {
+    FaultKind.CORNERS: "An outline needs at least three corners: this has {size:0}.",
+    FaultKind.MANY: "The outline has {size:0} corners and {most} are the most: draw it more simply.",
+    FaultKind.NUMBER: "Corner {place} is not two numbers: write longitude, then latitude.",
+    FaultKind.METRES: "Corner {place} lies beyond the earth's degrees: metres of some projection? Save them as WGS84, in degrees.",
+    FaultKind.POLE: "Corner {place} lies beside a pole: are longitude and latitude the wrong way round?",
+    FaultKind.DATELINE: "The outline runs over the date line: cut it there into two blocks.",
+    FaultKind.BARE: "These corners enclose no ground: give corners that do not lie on one line.",
+    FaultKind.CROSSES: "The outline crosses itself at {north:5}, {east:5}: give its corners in the order in which you would walk round it.",
+    FaultKind.SLIVER: "The outline is nowhere half a metre wide: it is a line there and back. Draw the block itself.",
+    FaultKind.HUGE: "The outline encloses {size:area}, and {most_area:area} are the most of a block: is this a whole country?",
+}
+
+
+def sentence(fault: Fault) -> str:
+    """What is wrong with an outline, in words."""
+    east, north = fault.at or (0.0, 0.0)
+    facts = {"place": fault.place, "size": fault.size, "most": outline.MOST_CORNERS, "most_area": outline.MOST_HECTARES}
+    return say.line(SENTENCES[fault.kind], **facts, east=east, north=north)
 
 
 @dataclass(frozen=True)
 class Outline(Rule):
-    """The corners of a block in metres on the farm's plan; they enclose ground, and the line does not cross itself."""
+    """The corners of a block; they enclose ground, and the line does not cross itself."""
 
     def inner(self) -> CoreSchema:
         corner = core_schema.list_schema(core_schema.float_schema(allow_inf_nan=False), min_length=2, max_length=2)
-        return core_schema.list_schema(corner, min_length=3, max_length=MOST_CORNERS)
+        return core_schema.list_schema(corner, min_length=3, max_length=outline.MOST_CORNERS)
 
     def read(self, value: Any, checks: Checks) -> list[list[float]]:
-        fault = corners_fault(value)
+        fault = outline.fault(value)
         if fault:
-            raise wrong(fault)
-        corners: list[list[float]] = value
-        if _crosses(corners):
-            raise wrong(say.line("The outline crosses itself: give its corners in the order in which you would walk round it."))
-        return corners
-
-
-def corners_fault(value: Any) -> str:
-    """Why corners can't be drawn; empty where they can. Those that cross themselves can, and are refused for another reason."""
-    if not isinstance(value, list) or len(value) < 3:
-        return say.line("A block's outline needs at least three corners, each as [x, y] in metres.")
-    if len(value) > MOST_CORNERS:
-        return say.line(
-            "The outline has {count} corners and {most_corners} are the most: draw it more simply.",
-            count=len(value),
-            most_corners=MOST_CORNERS,
-        )
-    for place, corner in enumerate(value, 1):
-        numbers = isinstance(corner, list) and len(corner) == 2 and all(type(metres) in (int, float) for metres in corner)
-        if not numbers or not all(abs(metres) <= FURTHEST for metres in corner):
-            return say.line("Corner {place} is not [x, y] in metres: write two numbers up to {furthest:0}.", place=place, furthest=FURTHEST)
-    return "" if _area(value) > 0 else say.line("These corners enclose no ground: give corners that do not lie on one line.")
-
-
-def _area(corners: Collection[list[float]]) -> float:
-    """Area enclosed, in square metres; the shoelace formula."""
-    ring = list(corners)
-    return abs(sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, ring[1:] + ring[:1], strict=True))) / 2
-
-
-def _crosses(corners: list[list[float]]) -> bool:
-    from shapely import LinearRing  # loaded here: only a block that is saved needs it
-
-    return not LinearRing(corners).is_simple
+            raise wrong(sentence(fault))
+        return [[float(corner[0]), float(corner[1])] for corner in value]

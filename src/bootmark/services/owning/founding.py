@@ -133,6 +133,8 @@ def begin(session: Session, farm: uuid.UUID, beginning: Beginning, ask_password:
             longitude=beginning.at[1],
             time_zone=beginning.time_zone,
             policy=FIRST_POLICY,
+            origin_latitude=beginning.at[0],
+            origin_longitude=beginning.at[1],
         )
     )
     session.flush()

@@ -98,7 +98,7 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
         BlockState(
             id=str(block.id),
             name=block.name,
-            at=ground.middle(block),
+            at=ground.middle(farm, block),
             looked=looked.get(block.id),
             spells=block_weather.hints(session, farm, block, day),
             due=due.get(block.id, ()),

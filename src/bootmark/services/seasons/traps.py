@@ -44,15 +44,15 @@ __all__ = [
 ]
 
 
-class SaveTrap(Command, kind="trap.save", roles=SCOUTS):
+class SaveTrap(Command, kind="trap.save", v=2, roles=SCOUTS):
     """Keep a trap: where it hangs, for whom, when to read it and to change its lure."""
 
     name: Annotated[str, Text(40)]
     block_id: Annotated[uuid.UUID, RecordId("block")]
     agent: Annotated[str, AgentField()]
     kind: Annotated[str, Choice(tuple(TrapKind))]
-    x: Annotated[float, Number(-50_000, 50_000, "m")]
-    y: Annotated[float, Number(-50_000, 50_000, "m")]
+    longitude: Annotated[float, Number(-180, 180, "degrees")]
+    latitude: Annotated[float, Number(-90, 90, "degrees")]
     set_on: Annotated[dt.date, Day(past="give the day on which it was put out")]
     lure_on: Annotated[dt.date | None, Day(past="give the day on which the lure was put in", optional=True)] = None
     lure_days: Annotated[int | None, Number(1, 400, "days", whole=True, optional=True)] = None
@@ -74,7 +74,19 @@ class CheckTrap(Command, kind="trap.check", roles=SCOUTS):
     note: Note = ""
 
 
-@handles(SaveTrap, Trap)
+def _spot_in_degrees(payload: Any, farm: Farm) -> Any:
+    """Until version 1 of it, a trap hung at metres east and south on the plan."""
+    if not isinstance(payload, dict) or not {"x", "y"} <= payload.keys():
+        return payload
+    rest = {name: value for name, value in payload.items() if name not in ("x", "y")}
+    spot = [payload["x"], payload["y"]]
+    if not all(type(metres) in (int, float) and abs(metres) <= ground.FURTHEST for metres in spot):
+        return rest | {"longitude": None, "latitude": None}
+    [(longitude, latitude)] = ground.origin(farm).to_degrees([spot])
+    return rest | {"longitude": longitude, "latitude": latitude}
+
+
+@handles(SaveTrap, Trap, upgrades={1: _spot_in_degrees})
 def store_trap(command: SaveTrap, context: Context) -> Trap:
     context.take_turns("names of traps")
     others = context.session.scalars(of_farm(Trap, Trap.id).where(Trap.name == command.name))

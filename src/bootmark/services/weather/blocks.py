@@ -26,7 +26,6 @@ from bootmark.store.rows import of_farm
 
 SPELL_DAYS = 30
 YEARS_BACK = 5
-METRES_A_DEGREE = 111_195.0
 WITHOUT_STATION: Extremes = (12.0, 24.0)
 """What a day ahead is taken to be where no station tells. Judgement, no source."""
 READ = (Topic.WEATHER, Topic.PLACES)
@@ -39,10 +38,8 @@ _at: memo.Kept[dict[str, Any]] = memo.Kept(256)
 
 
 def place_of(farm: Farm, block: Block, near: Sequence[Station]) -> Place:
-    """Where a block lies: its middle on the plan, counted from the farm's own place; at the stations' mean height where none is told."""
-    x, y = ground.middle(block)
-    latitude = farm.latitude - y / METRES_A_DEGREE
-    longitude = farm.longitude + x / (METRES_A_DEGREE * float(np.cos(np.radians(farm.latitude))))
+    """Where a block lies: the middle of its corners; at the stations' mean height where none is told."""
+    longitude, latitude = ground.lies_at(farm, block)
     height = block.elevation if block.elevation is not None else float(np.mean([station.elevation for station in near])) if near else 0.0
     return Place(latitude, longitude, height)
 

@@ -11,7 +11,7 @@ from bootmark.store.base import Base, Head, within_farm
 
 
 class Block(Head, Base):
-    """A managed area with one crop. outline: corner points in metres on the farm's own plan; weather: "station", its own one, or
+    """A managed area with one crop. outline: corners as longitude and latitude; weather: "station", its own one, or
     "nearby", all outdoor stations by distance; elevation: metres, None where it is not told."""
 
     __tablename__ = "block"

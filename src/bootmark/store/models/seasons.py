@@ -22,7 +22,7 @@ class Biofix(Head, Base):
 
 
 class Trap(Head, Base):
-    """A trap in a block. kind: a TrapKind; x, y: metres on the farm's plan; lure_on: when its lure was put in, with
+    """A trap in a block. kind: a TrapKind; longitude, latitude: degrees; lure_on: when its lure was put in, with
     lure_days that it lasts, none for a trap without one; check_days: days from check to check; ended: taken in."""
 
     __tablename__ = "trap"
@@ -31,8 +31,8 @@ class Trap(Head, Base):
     block_id: Mapped[uuid.UUID]
     agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
     kind: Mapped[str]
-    x: Mapped[float]
-    y: Mapped[float]
+    longitude: Mapped[float]
+    latitude: Mapped[float]
     set_on: Mapped[dt.date]
     lure_on: Mapped[dt.date | None]
     lure_days: Mapped[int | None]

@@ -109,7 +109,7 @@ def keep(record: uuid.UUID) -> AnyResponse:
         abort(404)
     try:
         beside = tuple(version["command_id"] for version in versions if version["conflict"])
-        forms.send_as_kept(chosen["kind"], chosen["v"], chosen["payload"], beside)
+        forms.send_as_kept(chosen["kind"], chosen["payload"], beside)
         flash(say.line("Version {number} is kept. The others stay in the history.", number=number), "good")
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")

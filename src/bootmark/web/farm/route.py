@@ -43,6 +43,8 @@ SAYS_OF = {
     Gap.SIGNER: ("A certificate", "Nobody can sign for a material that takes a qualified applicator.", "people.page"),
 }
 """Of each gap: what is missing, what that keeps from working, and the screen that mends it."""
+FURTHEST = 1_000_000.0
+"""Metres of the plan that can be brought to degrees; what lies further than a farm does is refused by its rules."""
 EMPTY_CORNER = [[0, 320], [60, 320], [60, 360], [0, 360]]
 
 
@@ -53,7 +55,7 @@ def page() -> str:
     blocks = ground.blocks(db())
     keeper = member().role in KEEPERS
     links = {str(block.id): url_for("farm.block", farm=farm.id, block=block.id) for block in blocks} if keeper else {}
-    plan, colleagues = plan_svg(shapes(blocks), links=links), people.members(db())
+    plan, colleagues = plan_svg(shapes(farm, blocks), links=links), people.members(db())
     return render_template(
         "farm.html",
         blocks=blocks,
@@ -80,7 +82,7 @@ def _gap(row: missing.Missing) -> tuple[str, str, str, int]:
 
 
 def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, stage_errors: Mapping[str, str] | None = None) -> str:
-    outline = block.outline if block else EMPTY_CORNER
+    outline = ground.on_plan(the_farm(), block) if block else EMPTY_CORNER
     shown = request.form if errors else {}
     return render_template(
         "block.html",
@@ -144,12 +146,21 @@ def block(block: uuid.UUID) -> str:
     return _form(ground.block(db(), block))
 
 
+def _in_degrees(points: Any) -> Any:
+    """The form's corners, metres on the plan, as a command wants them; what is none stays, to be refused."""
+    is_drawn = isinstance(points, list) and all(
+        isinstance(point, list) and len(point) == 2 and all(type(metres) in (int, float) and abs(metres) < FURTHEST for metres in point)
+        for point in points
+    )
+    return [list(corner) for corner in ground.origin(the_farm()).to_degrees(points)] if is_drawn else points
+
+
 @blueprint.post("/f/<uuid:farm>/farm/block")
 @on_farm
 def save_block() -> Response | tuple[str, int]:
     only(KEEPERS)
     try:
-        outline = json.loads(request.form.get("outline", ""))
+        outline = _in_degrees(json.loads(request.form.get("outline", "")))
     except ValueError:
         outline = None
     try:

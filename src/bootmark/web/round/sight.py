@@ -49,7 +49,7 @@ def _made(today: dt.date) -> tuple[Sight, bool]:
     return Sight(
         walk=walk,
         by_id={str(block.id): block for block in blocks},
-        plan=plan_svg(shapes(blocks), [stop.block for stop in walk.stops], marks),
+        plan=plan_svg(shapes(the_farm(), blocks), [stop.block for stop in walk.stops], marks),
         first=max(walk.stops, key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
         no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},

@@ -1,6 +1,7 @@
 """Trap register: where each trap hangs, what it caught, what it waits for."""
 
 import datetime as dt
+import math
 import uuid
 from collections.abc import Mapping
 from typing import Any
@@ -32,8 +33,9 @@ def _hanging(today: dt.date) -> list[traps.Hanging]:
 
 def _plan(hanging: list[traps.Hanging], today: dt.date) -> str:
     blocks = ground.blocks(db())
-    spots = [(trapped.trap.x, trapped.trap.y, trapped.trap.name, any(due.on <= today for due in trapped.due)) for trapped in hanging]
-    return plan_svg(shapes(blocks), spots=spots)
+    hung = ground.origin(the_farm()).to_plan([(trapped.trap.longitude, trapped.trap.latitude) for trapped in hanging])
+    spots = [(x, y, trapped.trap.name, any(due.on <= today for due in trapped.due)) for trapped, (x, y) in zip(hanging, hung, strict=True)]
+    return plan_svg(shapes(the_farm(), blocks), spots=spots)
 
 
 def _next_due(hanging: list[traps.Hanging]) -> str:
@@ -90,7 +92,8 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
         errors=forms.Errors(errors),
         agents=agents,
         kinds=[(kind, say.term(kind)) for kind in TrapKind],
-        blocks=[(str(block.id), block.name, ground.middle(block)) for block in ground.blocks(db())],
+        blocks=[(str(block.id), block.name, ground.middle(the_farm(), block)) for block in ground.blocks(db())],
+        spot=ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])[0] if trap else None,
         checks=checks.checks if checks else (),
         svg=catches_svg([(row.on, row.caught) for row in checks.checks], today) if checks and checks.checks else "",
         lure_days=judgement.LURE_DAYS,
@@ -112,12 +115,24 @@ def edit(trap: uuid.UUID) -> str:
     return _edit(traps.trap(db(), trap))
 
 
+def _spot() -> dict[str, float | None]:
+    """Where the form's trap hangs, from metres on the plan; unknown where these are none."""
+    try:
+        x, y = (float(request.form.get(name, "").replace(",", ".")) for name in ("x", "y"))
+    except ValueError:
+        x = y = math.nan
+    if not (abs(x) <= ground.FURTHEST and abs(y) <= ground.FURTHEST):
+        return {"longitude": None, "latitude": None}
+    [(longitude, latitude)] = ground.origin(the_farm()).to_degrees([(x, y)])
+    return {"longitude": longitude, "latitude": latitude}
+
+
 @blueprint.post("/f/<uuid:farm>/traps")
 @on_farm
 def save() -> AnyResponse | tuple[str, int]:
     only(SCOUTS)
     try:
-        result = forms.send(traps.SaveTrap)
+        result = forms.send(traps.SaveTrap, **_spot())
     except Refused as error:
         record = forms.record_id()
         return _edit(traps.by_id(db()).get(record) if record else None, error.errors), 400

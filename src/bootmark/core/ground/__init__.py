@@ -1,0 +1,1 @@
+"""Where things lie: outlines in degrees, and the farm's plan in metres about its fixed origin."""
