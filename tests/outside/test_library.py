@@ -36,7 +36,10 @@ CROPS = ("raspberry", "pear", "potato", "cabbage", "rose", "birch", "hop", "toma
 def errors(sign: str) -> tuple[float, float]:
     """How easily a sign is mistaken and overlooked: its own words, else its look's."""
     words = RAW["looks"][RAW["signs"][sign]["look"]] | RAW["signs"][sign]
-    return MISTAKEN[words["mistaken"]], OVERLOOKED[words["overlooked"]]
+    chances = ((MISTAKEN[words["mistaken"]], 0.25), (OVERLOOKED[words["overlooked"]], 0.4))
+    # With two fifths more doubt than the words have, up to a bound; words that are beyond it stay.
+    mistaken, overlooked = (min(1.4 * chance, max(most, chance)) for chance, most in chances)
+    return mistaken, overlooked
 
 
 def in_season(agent: Agent, month: int, signs: dict[str, str]) -> bool:

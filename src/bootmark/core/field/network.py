@@ -18,6 +18,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue
 from bootmark.core.field.priors import KEPT, Plant, Prior, guessed, living_on, priors
 from bootmark.core.types import ABSENT, SEEN, Case
@@ -78,6 +79,11 @@ class Solution:
         return ((members, weight * self.room[len(members)]) for members, weight in self.alone if weight >= floor)
 
 
+def _doubted(error: float, most: float) -> float:
+    """A chance of erring as it is reasoned with: larger than the catalogue's, but not beyond what an answer is worth."""
+    return min(judgement.MORE_DOUBT * error, max(most, error))
+
+
 class Network:
     """One case's agents with their priors, and what was told of its signs."""
 
@@ -109,9 +115,12 @@ class Network:
         self.slope = [-share for share in straight[:seen]] + straight[seen:]
 
     def errors(self, sign: str) -> tuple[float, float]:
-        """Chances that a sign is mistaken and that it is overlooked: the case's own slip where it tells one, else the sign's."""
+        """Chances that a sign is mistaken and overlooked: the case's own slip where it tells one, else the sign's with more doubt."""
         slip = self.case.slip
-        return (slip, slip) if slip is not None else (self.catalogue.signs[sign].mistaken, self.catalogue.signs[sign].overlooked)
+        if slip is not None:
+            return slip, slip
+        entry = self.catalogue.signs[sign]
+        return _doubted(entry.mistaken, judgement.MOST_MISTAKEN), _doubted(entry.overlooked, judgement.MOST_OVERLOOKED)
 
     def told_seen(self, sign: str, agents: tuple[Agent, ...]) -> float:
         """P(told seen | exactly these agents at work)."""
