@@ -80,6 +80,8 @@ PATHS = (
     "people",
     f"people/{estate.made(estate.PEOPLE[1][1])}",
     "settings",
+    "farm/outlines",
+    "farm/block/new",
     "running",
     "traps",
     "guide/drawings",

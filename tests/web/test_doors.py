@@ -25,7 +25,7 @@ READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "count.newest", "count.page", "devices.page",
     "devices.mine", "do.card", "do.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
     "enquiry.answer", "enquiry.bench", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
-    "guide.drawings", "guide.page", "look.finding", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
+    "guide.drawings", "guide.page", "look.finding", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
     "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.new", "station.page", "station.refused", "timing.page",
     "trap.new", "trap.edit", "trap.page",
 }  # fmt: skip
@@ -43,6 +43,8 @@ WRITERS: dict[str, frozenset[Role]] = {
     "people.save": frozenset({Role.OWNER}),
     "people.withdraw": frozenset({Role.OWNER}),
     "settings.save": frozenset({Role.OWNER}),
+    "outlines.keep": KEEPERS,
+    "outlines.read": KEEPERS,
     "photo.receive": SCOUTS,
     "enquiry.photo": DESK,
     "enquiry.save": DESK,

@@ -138,7 +138,7 @@ class Traps(PagesTest):
         answer = self.post(self.client, f"{F}/traps", form, page=f"{F}/traps")
         self.assertEqual(answer.status_code, 400)
         self.assertIn("an unmarked trap is a lost trap", answer.get_data(as_text=True))
-        self.assertIn('value="77"', answer.get_data(as_text=True))
+        self.assertIn('value="77.0"', answer.get_data(as_text=True))
 
 
 class Stations(PagesTest):

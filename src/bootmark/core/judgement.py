@@ -346,7 +346,7 @@ AUTUMN = 9
 """month. From which on what comes later in the south comes earlier in the north. Judgement, 2026-11-26."""
 
 MORE_DOUBT = 1.4
-"""times the catalogue's chance of a wrong answer. It is reasoned with so much: who walks in rain errs more often than the catalogue assumes,
+"""times the catalogue's chance of a wrong answer. It is reasoned with so much: who walks in rain errs more often than that,
 and the chances that are stated hold for half, once and twice as many slips. Tried in bench, 2026-11-26."""
 MOST_MISTAKEN, MOST_OVERLOOKED = 0.25, 0.4
 """chance of a wrong answer. Beyond which more doubt would make an answer worth nothing. Judgement, 2026-11-26."""

@@ -74,6 +74,13 @@ TEXTS: dict[str, str | Many] = {
     "place_pointed": "Good to about {kilometres} km on this map: weather and sun need no more.",
     "place_pointed_wide": "Good to about {kilometres} km: press there again to come nearer.",
     "place_refused": "This device does not tell where it is: type the degrees.",
+    # The board to draw on.
+    "board_encloses": "{count} corners, {size}.",
+    "board_more": "{count} corners: it takes three at least.",
+    "board_crosses": "It crosses itself where the ring is: move a corner, or undo.",
+    "board_spot": "It stands there.",
+    "board_no_place": "This device does not tell where it is: draw it instead.",
+    "board_unsure": "This device knows its place to {metres} m only, and {most} m are the most: wait for a clear sky and press again.",
     "session_ended": "Your session has ended: load the page again and sign in.",
     "whatif_silent": "No answer: the connection is gone. Move it again.",
 }

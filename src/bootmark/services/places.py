@@ -43,7 +43,7 @@ class SaveBlock(Command, kind="block.save", v=2, roles=KEEPERS):
     crop: Annotated[str, Crop()]
     place: Annotated[str, Choice(PLACES)]
     cultivar: Annotated[str, Text(60, needed=False)] = ""
-    area: Annotated[float, Number(0.0001, 10_000, measures=Quantity.AREA)]
+    area: Annotated[float | None, Number(0.0001, 10_000, optional=True, measures=Quantity.AREA)] = None
     outline: Annotated[list[list[float]], Outline()]
     harvest_from: Annotated[dt.date | None, Day(optional=True)] = None
     weather: Annotated[str, Choice(BLOCK_WEATHER, fallback="station")] = "station"
@@ -101,7 +101,12 @@ def _refuse_far(context: Context, outline: Sequence[Sequence[float]]) -> None:
 @handles(SaveBlock, Block, upgrades={1: _outline_in_degrees})
 def store_block(command: SaveBlock, context: Context) -> Block:
     _refuse_taken(context, Block, "block", command.name)
-    _refuse_far(context, command.outline)
+    area = command.area
+    if command.outline:
+        _refuse_far(context, command.outline)
+        area = area if area is not None else round(plane.area(command.outline), 4)
+    if area is None:
+        context.errors["area"] = say.line("How large is it? Write its area, or draw its outline.")
     if command.station_id:
         context.get(Station, command.station_id, "station_id")
-    return Block(**command.model_dump())
+    return Block(**command.model_dump(exclude={"area"}), area=area)

@@ -25,6 +25,7 @@ from bootmark.web.guide import route as guide
 from bootmark.web.health import route as health
 from bootmark.web.join import route as join
 from bootmark.web.look import route as look
+from bootmark.web.outlines import route as outlines
 from bootmark.web.people import route as people
 from bootmark.web.photo import route as photo
 from bootmark.web.push import route as push
@@ -59,6 +60,7 @@ SCREENS = (
     guide,
     enquiry,
     farm,
+    outlines,
     settings,
     people,
     running,

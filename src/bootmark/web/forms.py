@@ -50,13 +50,29 @@ def send(command: type[Command], **more: Any) -> Json:
 
 def send_as_kept(kind: str, payload: Any, merges: tuple[uuid.UUID, ...] = ()) -> Json:
     """The same with a payload as it was kept before: versions are kept in the present shape. merges: commands taken up in it."""
-    raw = {"kind": kind, "v": KINDS[kind].command.spec.v, "payload": payload, "base": request.form.get("base") or None}
-    raw |= {"merges": [str(merged) for merged in merges]}
+    base = request.form.get("base") or None
+    return send_with(kind, payload, request.form.get("command_id", ""), request.form.get("record_id", ""), base, merges)
+
+
+def send_with(
+    kind: str, payload: Any, command_id: str, record_id: str, base: str | None = None, merges: tuple[uuid.UUID, ...] = ()
+) -> Json:
+    """The same by ids that are told: a form may stand for several commands. Raises Refused."""
+    raw = {"kind": kind, "v": KINDS[kind].command.spec.v, "payload": payload, "base": base, "merges": [str(merged) for merged in merges]}
     try:
-        sent = Sent.of(raw | {name: request.form[name] for name in ("command_id", "record_id")}, guard.now())
-    except (KeyError, Refused) as error:
+        sent = Sent.of(raw | {"command_id": command_id, "record_id": record_id}, guard.now())
+    except Refused as error:
         raise Refused(form=say.line(OLD_PAGE)) from error
     return writing.handle(guard.db(), guard.the_farm(), guard.member(), default(), sent, guard.real_now())
+
+
+def ids_of(command_id: str, number: int) -> tuple[str, str]:
+    """Ids of the command and the record of one of several that a form stands for: the same at each press."""
+    try:
+        whole = uuid.UUID(command_id)
+    except ValueError:
+        return "", ""
+    return str(uuid.uuid5(whole, f"command {number}")), str(uuid.uuid5(whole, f"record {number}"))
 
 
 def record_id() -> uuid.UUID | None:

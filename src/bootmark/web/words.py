@@ -41,7 +41,10 @@ LUGS = (
 )
 
 
-WITHIN = {"station": "farm", "people": "farm", "settings": "farm", "running": "farm", "season": "stages", "trap": "stages"}
+WITHIN = {
+    **dict.fromkeys(("station", "people", "settings", "running", "outlines"), "farm"),
+    **dict.fromkeys(("season", "trap"), "stages"),
+}
 """Screens without a lug of their own, and the one they belong to."""
 
 

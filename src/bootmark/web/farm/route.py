@@ -26,7 +26,7 @@ from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
-from bootmark.web.plan import shapes
+from bootmark.web.plan import board_of, shapes
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
 SAYS_OF = {
@@ -45,7 +45,6 @@ SAYS_OF = {
 """Of each gap: what is missing, what that keeps from working, and the screen that mends it."""
 FURTHEST = 1_000_000.0
 """Metres of the plan that can be brought to degrees; what lies further than a farm does is refused by its rules."""
-EMPTY_CORNER = [[0, 320], [60, 320], [60, 360], [0, 360]]
 
 
 @blueprint.get("/f/<uuid:farm>/farm")
@@ -82,7 +81,7 @@ def _gap(row: missing.Missing) -> tuple[str, str, str, int]:
 
 
 def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, stage_errors: Mapping[str, str] | None = None) -> str:
-    outline = ground.on_plan(the_farm(), block) if block else EMPTY_CORNER
+    drawn = [list(corner) for corner in ground.on_plan(the_farm(), block)] if block else []
     shown = request.form if errors else {}
     return render_template(
         "block.html",
@@ -92,7 +91,7 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
         stage_errors=forms.Errors(stage_errors),
         form=shown,
         stage_form=request.form if stage_errors else {},
-        outline=json.dumps(outline),
+        board=board_of(the_farm(), ground.blocks(db()), _posted(shown.get("outline"), drawn), block.id if block else None),
         crop_names=g.catalogue.crop_names,
         crops=g.catalogue.crops,
         places=[(place, place) for place in PLACES],
@@ -146,13 +145,25 @@ def block(block: uuid.UUID) -> str:
     return _form(ground.block(db(), block))
 
 
-def _in_degrees(points: Any) -> Any:
-    """The form's corners, metres on the plan, as a command wants them; what is none stays, to be refused."""
-    is_drawn = isinstance(points, list) and all(
+def _posted(outline: str | None, drawn: list[list[float]]) -> list[list[float]]:
+    """What the board shows: what was drawn just now and is wrong somewhere, else what stands."""
+    try:
+        points = json.loads(outline) if outline else drawn
+    except ValueError:
+        return drawn
+    return points if _is_drawn(points) else drawn
+
+
+def _is_drawn(points: Any) -> bool:
+    return isinstance(points, list) and all(
         isinstance(point, list) and len(point) == 2 and all(type(metres) in (int, float) and abs(metres) < FURTHEST for metres in point)
         for point in points
     )
-    return [list(corner) for corner in ground.origin(the_farm()).to_degrees(points)] if is_drawn else points
+
+
+def _in_degrees(points: Any) -> Any:
+    """The form's corners, metres on the plan, as a command wants them; what is none stays, to be refused."""
+    return [list(corner) for corner in ground.origin(the_farm()).to_degrees(points)] if _is_drawn(points) else points
 
 
 @blueprint.post("/f/<uuid:farm>/farm/block")
@@ -160,7 +171,7 @@ def _in_degrees(points: Any) -> Any:
 def save_block() -> Response | tuple[str, int]:
     only(KEEPERS)
     try:
-        outline = _in_degrees(json.loads(request.form.get("outline", "")))
+        outline = _in_degrees(json.loads(request.form.get("outline") or "[]"))
     except ValueError:
         outline = None
     try:

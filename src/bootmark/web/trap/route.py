@@ -11,6 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core import judgement
+from bootmark.core.ground.plane import Corner
 from bootmark.core.meanings import AgentKind, TrapKind
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
@@ -19,7 +20,7 @@ from bootmark.services.base.roles import SCOUTS
 from bootmark.services.seasons import traps
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
-from bootmark.web.plan import shapes
+from bootmark.web.plan import board_of, shapes
 from bootmark.web.trap.svg import catches_svg
 
 blueprint = Blueprint("trap", __name__, template_folder=".")
@@ -92,8 +93,8 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
         errors=forms.Errors(errors),
         agents=agents,
         kinds=[(kind, say.term(kind)) for kind in TrapKind],
-        blocks=[(str(block.id), block.name, ground.middle(the_farm(), block)) for block in ground.blocks(db())],
-        spot=ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])[0] if trap else None,
+        blocks=[(str(block.id), block.name) for block in ground.blocks(db())],
+        board=board_of(the_farm(), ground.blocks(db()), _hung(trap, shown), spot=True),
         checks=checks.checks if checks else (),
         svg=catches_svg([(row.on, row.caught) for row in checks.checks], today) if checks and checks.checks else "",
         lure_days=judgement.LURE_DAYS,
@@ -113,6 +114,14 @@ def new() -> str:
 @on_farm
 def edit(trap: uuid.UUID) -> str:
     return _edit(traps.trap(db(), trap))
+
+
+def _hung(trap: traps.Trap | None, shown: Mapping[str, str]) -> list[Corner]:
+    """Where the form's trap hangs on the plan: where it was put just now, else where it hangs, else nowhere yet."""
+    try:
+        return [(float(shown["x"]), float(shown["y"]))]
+    except (KeyError, ValueError):
+        return list(ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])) if trap else []
 
 
 def _spot() -> dict[str, float | None]:

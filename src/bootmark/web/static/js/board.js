@@ -1,0 +1,13 @@
+// A page with a board: what is drawn goes into the form's fields.
+import { Board } from "./lib/board.js";
+import { given } from "./lib/page.js";
+
+for (const box of document.querySelectorAll("[data-board]")) {
+  const told = given(box.dataset.board);
+  const field = (name) => box.closest("form").elements.namedItem(name);
+  box.hidden = false;
+  new Board(box, told, (points) => {
+    if (told.spot) [field("x").value, field("y").value] = points[0] || ["", ""];
+    else field("outline").value = JSON.stringify(points);
+  });
+}
