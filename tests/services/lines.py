@@ -124,6 +124,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
         "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
         "model.offset": ({"agent": "codling-moth", "times": 1.04, "error": 0.06, "years": 3}, uuid.uuid4()),
         "weather.judge": doubtful(),
+        "feature.save": ({"feature": "path", "points": [[7.1, 46.2], [7.1002, 46.2]]}, uuid.uuid4()),
         "farm.save": unkept(),
         "member.save": ({"role": "viewer", "qualified": False, "certificate": "", "certificate_until": None, "ended": False}, colleague()),
         "invitation.save": ({"name": "Sorrel Dane", "email": "", "role": "scout", "token_hash": token_hash()}, uuid.uuid4()),

@@ -25,6 +25,14 @@ GOOD: dict[str, dict[str, Any]] = {
         "elevation": None,
         "station_id": ID,
     },
+    "feature.save": {
+        "feature": "power",
+        "name": "Valley line",
+        "points": [[7.1, 46.2], [7.1002, 46.2]],
+        "height": 12.5,
+        "note": "",
+        "ended": False,
+    },
     "farm.save": {
         "name": "Ferrin Vale",
         "latitude": 46.2,

@@ -24,7 +24,7 @@ KEY_HOLDERS = {"push.receive"}
 READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "count.newest", "count.page", "devices.page",
     "devices.mine", "do.card", "do.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
-    "enquiry.answer", "enquiry.bench", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
+    "enquiry.answer", "enquiry.bench", "feature.edit", "feature.new", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
     "guide.drawings", "guide.page", "look.finding", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
     "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.new", "station.page", "station.refused", "timing.page",
     "trap.new", "trap.edit", "trap.page",
@@ -49,6 +49,7 @@ WRITERS: dict[str, frozenset[Role]] = {
     "enquiry.photo": DESK,
     "enquiry.save": DESK,
     "farm.crop_stage": SCOUTS,
+    "feature.save": KEEPERS,
     "farm.save_block": KEEPERS,
     "look.photo": SCOUTS,
     "round.open_stop": SCOUTS,

@@ -263,3 +263,25 @@ class HourState(StrEnum):
     OK = "ok"
     CAUTION = "caution"
     NO = "no"
+
+
+class Form(StrEnum):
+    """How a thing is drawn on the plan."""
+
+    SPOT = "spot"
+    LINE = "line"
+    RING = "ring"
+
+
+class FeatureKind(StrEnum):
+    """What stands on the plan and is no block."""
+
+    GATE = "gate"
+    PATH = "path"
+    WATER = "water"
+    HIVES = "hives"
+    HOUSE = "house"
+    POWER = "power"
+    NEIGHBOUR = "neighbour"
+    IRRIGATION = "irrigation"
+    PLANT = "plant"

@@ -10,7 +10,7 @@ from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
 from bootmark import say
-from bootmark.drawing import svg
+from bootmark.drawing import plan_things, svg
 from bootmark.drawing.palette import themed
 
 FILLS = {"orchard": "#dfe3cb", "field": "#eadfc4", "tunnel": "#e3e6e4", "greenhouse": "#e3e6e4", "bed": "#e2dccb", "container": "#e2dccb"}
@@ -18,7 +18,10 @@ ROW_GAP = {"orchard": 13.0, "field": 7.0, "tunnel": 9.0, "greenhouse": 9.0, "bed
 TREE_GAP = 13.0
 MOST_ROWS, MOST_TREES = 60, 60
 """Of one block: more would be no picture, and takes long on a block of kilometres."""
-GATE = (30.0, 180.0)
+WIDE, TALL = 640.0, 400.0
+"""What a plan's longer side is drawn as, whatever its metres: letters, rows and markers keep their size on a bed and on a valley."""
+LEAST = 20.0
+"""Metres that a plan shows at least."""
 
 
 @functools.lru_cache(maxsize=512)
@@ -58,6 +61,8 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
 
 Shape = tuple[str, str, str, tuple[tuple[float, float], ...]]
 Spot = tuple[float, float, str, bool]
+Thing = tuple[str, str, tuple[tuple[float, float], ...]]
+"""What is no block: its kind, its name, its points."""
 
 
 def plan_svg(
@@ -66,26 +71,47 @@ def plan_svg(
     marks: Mapping[str, str] | None = None,
     links: Mapping[str, str] | None = None,
     spots: Sequence[Spot] = (),
+    things: Sequence[Thing] = (),
+    gate: tuple[float, float] | None = None,
 ) -> str:
-    """The plan as SVG. stops: block ids in walking order; marks: block id to "must" or "wait"; links: block id to where a click on it
-    leads; spots: traps as x, y, name, whether one waits."""
-    return _drawn(blocks, tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), say.tongue().language)
+    """The plan as SVG, from metres east and south.
+
+    stops: block ids in walking order, from the gate; marks: block id to "must" or "wait"; links: block id to where a click on it leads;
+    spots: traps as x, y, name, whether one waits; things: what stands there and is no block.
+    """
+    told = (tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), tuple(things), gate)
+    return _drawn(blocks, *told, say.tongue().language)
+
+
+def _scale(blocks: tuple[Shape, ...], things: tuple[Thing, ...]) -> float:
+    """How large a metre is drawn."""
+    corners = [point for *_, outline in blocks for point in outline] or [point for *_, points in things for point in points] or [(0.0, 0.0)]
+    wide = max(x for x, _ in corners) - min(x for x, _ in corners)
+    tall = max(y for _, y in corners) - min(y for _, y in corners)
+    return min(WIDE / max(wide, LEAST), TALL / max(tall, LEAST))
 
 
 @functools.lru_cache(maxsize=256)
 def _drawn(
-    blocks: tuple[Shape, ...],
+    shapes: tuple[Shape, ...],
     stops: tuple[str, ...],
     marked: tuple[tuple[str, str], ...],
     linked: tuple[tuple[str, str], ...],
     spots: tuple[Spot, ...],
+    standing: tuple[Thing, ...],
+    start: tuple[float, float] | None,
     _language: str,
 ) -> str:
-    marks, links = dict(marked), dict(linked)
-    corners = [point for _, _, _, outline in blocks for point in outline] or [(0, 0), (100, 60)]
-    left, right = min(x for x, _ in corners) - 44, max(x for x, _ in corners) + 14
+    marks, links, scale = dict(marked), dict(linked), _scale(shapes, standing)
+    blocks = [(block_id, name, place, tuple((scale * x, scale * y) for x, y in outline)) for block_id, name, place, outline in shapes]
+    things = [(kind, name, tuple((scale * x, scale * y) for x, y in points)) for kind, name, points in standing]
+    gate = (scale * start[0], scale * start[1]) if start and stops else None
+    corners = [point for *_, outline in blocks for point in outline] + [point for *_, points in things for point in points]
+    corners = [*corners, *([gate] if gate else [])] or [(0.0, 0.0), (100.0, 60.0)]
+    left, right = min(x for x, _ in corners) - 22, max(x for x, _ in corners) + 14
     top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
-    parts, middles = [], {}
+    parts = [plan_things.drawn(kind, name, points) for kind, name, points in things]
+    middles = {}
     for block_id, name, place, outline in blocks:
         shape = Polygon(outline)
         middles[block_id] = (shape.centroid.x, shape.centroid.y)
@@ -97,12 +123,14 @@ def _drawn(
         link = links.get(block_id)
         parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
     if stops:
-        line = [GATE, *(middles[block_id] for block_id in stops if block_id in middles)]
-        parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
-        parts.append(
-            svg.circle(*GATE, 6, themed.page, themed.boot, 2.4)
-            + svg.text(say.line("gate"), GATE[0] - 12, GATE[1] + 22, size=12, fill=themed.ink)
-        )
+        line = [*([gate] if gate else []), *(middles[block_id] for block_id in stops if block_id in middles)]
+        if len(line) > 1:
+            parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
+        if gate:
+            parts.append(
+                svg.circle(*gate, 6, themed.page, themed.boot, 2.4)
+                + svg.text(say.line("gate"), round(gate[0] - 12), round(gate[1] + 22), size=12, fill=themed.ink)
+            )
         for n, block_id in enumerate(stops, 1):
             if block_id not in middles:
                 continue
@@ -111,7 +139,8 @@ def _drawn(
                 svg.circle(x, y, 13, themed.boot)
                 + svg.text(n, round(x), round(y + 5), size=15, anchor="middle", weight="700", fill=themed.page)
             )
-    for x, y, name, waits in spots:
+    for east, south, name, waits in spots:
+        x, y = scale * east, scale * south
         parts.append(
             svg.path(
                 f"M{x - 9:.1f} {y + 7:.1f}L{x:.1f} {y - 8:.1f}L{x + 9:.1f} {y + 7:.1f}Z",

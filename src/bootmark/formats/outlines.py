@@ -46,6 +46,18 @@ class Why(StrEnum):
     NUMBER = "number"
 
 
+class Shape(StrEnum):
+    """The types of GeoJSON's geometries (RFC 7946, 1.4)."""
+
+    COLLECTION = "GeometryCollection"
+    POLYGON = "Polygon"
+    POLYGONS = "MultiPolygon"
+    POINT = "Point"
+    POINTS = "MultiPoint"
+    LINE = "LineString"
+    LINES = "MultiLineString"
+
+
 class Unread(Exception):
     """The file is not taken. line: where, from 1 on, 0 where nowhere; said: what stands there."""
 
@@ -151,17 +163,17 @@ def _geometry(geometry: Any, name: str, found: Found, depth: int) -> None:
     if not isinstance(geometry, dict) or depth > 4:
         return
     kind, parts = geometry.get("type"), geometry.get("coordinates")
-    if kind == "GeometryCollection":
+    if kind == Shape.COLLECTION:
         for inner in geometry.get("geometries") or []:
             _geometry(inner, name, found, depth + 1)
-    elif kind == "Polygon" and isinstance(parts, list):
+    elif kind == Shape.POLYGON and isinstance(parts, list):
         _polygon(parts, name, found)
-    elif kind == "MultiPolygon" and isinstance(parts, list):
+    elif kind == Shape.POLYGONS and isinstance(parts, list):
         for number, polygon in enumerate(parts, 1):
             _polygon(polygon, f"{name} {number}".strip() if len(parts) > 1 else name, found)
-    elif kind in ("Point", "MultiPoint"):
+    elif kind in (Shape.POINT, Shape.POINTS):
         found.points += 1
-    elif kind in ("LineString", "MultiLineString"):
+    elif kind in (Shape.LINE, Shape.LINES):
         found.lines += 1
 
 

@@ -78,6 +78,7 @@ TEXTS: dict[str, str | Many] = {
     "board_encloses": "{count} corners, {size}.",
     "board_more": "{count} corners: it takes three at least.",
     "board_crosses": "It crosses itself where the ring is: move a corner, or undo.",
+    "board_line": "{count} points.",
     "board_spot": "It stands there.",
     "board_no_place": "This device does not tell where it is: draw it instead.",
     "board_unsure": "This device knows its place to {metres} m only, and {most} m are the most: wait for a clear sky and press again.",

@@ -2,7 +2,7 @@
 
 from enum import StrEnum
 
-from bootmark.core.meanings import FaultKind, Fill, LimitMethod, TrapKind
+from bootmark.core.meanings import FaultKind, FeatureKind, Fill, LimitMethod, TrapKind
 from bootmark.core.units import Scale, System
 from bootmark.say.formats import Days, Numbers
 
@@ -33,6 +33,17 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         System.METRIC: "Metric: m/s, mm, hectares, metres",
         System.US: "US: miles an hour, inches, acres, feet",
         System.UK: "UK: miles an hour, mm, hectares, metres",
+    },
+    FeatureKind: {
+        FeatureKind.GATE: "The gate, where walks begin",
+        FeatureKind.PATH: "A path",
+        FeatureKind.WATER: "Water",
+        FeatureKind.HIVES: "Hives",
+        FeatureKind.HOUSE: "A house",
+        FeatureKind.POWER: "A power line",
+        FeatureKind.NEIGHBOUR: "A neighbour's crop",
+        FeatureKind.IRRIGATION: "An irrigation line",
+        FeatureKind.PLANT: "A single plant",
     },
     Scale: {Scale.CELSIUS: "Celsius", Scale.FAHRENHEIT: "Fahrenheit"},
     Days: {Days.DAY_FIRST: "18 June 2026", Days.MONTH_FIRST: "June 18, 2026", Days.FIGURES: "2026-06-18"},

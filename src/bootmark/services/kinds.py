@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from bootmark.services import places
+from bootmark.services import features, places
 from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import enquiries, holds, looks
@@ -13,6 +13,7 @@ from bootmark.services.weather import judging
 HANDLERS: tuple[Handler[Any, Any], ...] = (
     places.store_station,
     places.store_block,
+    features.store_feature,
     judging.store_judgement,
     biofixes.store_biofix,
     traps.store_trap,

@@ -26,6 +26,7 @@ from bootmark.standins.estate import (
     PEOPLE,
     SITES,
     STANDS,
+    THINGS,
     TIME_ZONE,
     made,
 )
@@ -135,6 +136,10 @@ def load_places(hand: Hand, station_url: str) -> None:
             "harvest_from": harvest.isoformat() if harvest else None,
         }
         hand.send("owner", "block.save", at, payload, made(name))
+
+    for kind, name, points, height in THINGS:
+        spots = [list(spot) for spot in ORIGIN.to_degrees(points)]
+        hand.send("owner", "feature.save", at, {"feature": kind, "name": name, "points": spots, "height": height}, made(f"plan/{kind}"))
 
 
 def load_past(hand: Hand) -> None:

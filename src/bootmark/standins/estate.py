@@ -17,6 +17,14 @@ FARM = made("farm")
 NAME = "Ferrin Vale"
 LATITUDE, LONGITUDE = 46.2, 7.1
 ORIGIN = Origin(LATITUDE, LONGITUDE)
+THINGS: tuple[tuple[str, str, list[tuple[float, float]], float | None], ...] = (
+    ("gate", "", [(30, 180)], None),
+    ("path", "", [(30, 180), (270, 172), (440, 170), (680, 172)], None),
+    ("water", "Mill beck", [(40, 318), (260, 322), (480, 310), (700, 316), (700, 324), (480, 319), (260, 331), (40, 327)], None),
+    ("hives", "", [(452, 40)], None),
+    ("power", "", [(730, 0), (735, 330)], 9.0),
+)
+"""What stands on the plan beside the blocks: kind, name, points in metres, height."""
 TIME_ZONE = "CET"
 NOW = dt.datetime(2026, 6, 18, 5, 40, tzinfo=dt.UTC)
 PASSWORD = "walk-look-name"  # noqa: S105 - printed for everybody who starts the demo

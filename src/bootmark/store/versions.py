@@ -17,6 +17,7 @@ from bootmark.store.models import (
     MemberTerms,
     ModelOffset,
     OutsideAnswer,
+    PlanFeature,
     SampleRow,
     StageSighting,
     Station,
@@ -28,7 +29,7 @@ from bootmark.store.models import (
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
-    FarmSettings, MemberTerms, Invitation,
+    FarmSettings, MemberTerms, Invitation, PlanFeature,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
 """What stands in the Book, which is read from the newest on."""

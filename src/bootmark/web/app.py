@@ -21,6 +21,7 @@ from bootmark.web.do import route as do
 from bootmark.web.drawing import route as drawing
 from bootmark.web.enquiry import route as enquiry
 from bootmark.web.farm import route as farm
+from bootmark.web.feature import route as feature
 from bootmark.web.guide import route as guide
 from bootmark.web.health import route as health
 from bootmark.web.join import route as join
@@ -60,6 +61,7 @@ SCREENS = (
     guide,
     enquiry,
     farm,
+    feature,
     outlines,
     settings,
     people,

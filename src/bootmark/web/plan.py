@@ -1,14 +1,16 @@
 """The farm's blocks as shapes of its plan."""
 
+import json
 import uuid
 from collections.abc import Iterable, Sequence
 from typing import Any
 
 from bootmark import say
+from bootmark.core.meanings import Form
 from bootmark.core.units import Quantity
-from bootmark.drawing.plan import Shape
+from bootmark.drawing.plan import Shape, Thing
 from bootmark.services.base import ground
-from bootmark.services.base.ground import Block
+from bootmark.services.base.ground import Block, PlanFeature
 from bootmark.services.base.work import Farm
 
 
@@ -17,23 +19,57 @@ def shapes(farm: Farm, blocks: Iterable[Block]) -> tuple[Shape, ...]:
     return tuple((str(block.id), block.name, block.place, corners) for block in blocks if (corners := ground.on_plan(farm, block)))
 
 
+def things(farm: Farm, features: Iterable[PlanFeature]) -> tuple[Thing, ...]:
+    """What the plan draws of what is no block."""
+    return tuple((feature.kind, feature.name, ground.origin(farm).to_plan(feature.points)) for feature in features)
+
+
+FURTHEST = 1_000_000.0
+"""Metres of the plan that can be brought to degrees; what lies further than a farm does is refused by its rules."""
+
+
+def _is_drawn(points: Any) -> bool:
+    return isinstance(points, list) and all(
+        isinstance(point, list) and len(point) == 2 and all(type(metres) in (int, float) and abs(metres) < FURTHEST for metres in point)
+        for point in points
+    )
+
+
+def posted(outline: str | None, drawn: list[list[float]]) -> list[list[float]]:
+    """What a board shows: what was drawn just now and is wrong somewhere, else what stands."""
+    try:
+        points = json.loads(outline) if outline else drawn
+    except ValueError:
+        return drawn
+    return points if _is_drawn(points) else drawn
+
+
+def in_degrees(farm: Farm, outline: str | None) -> Any:
+    """A form's points, metres on the plan, as a command wants them; what is none stays, to be refused."""
+    try:
+        points = json.loads(outline or "[]")
+    except ValueError:
+        return None
+    return [list(corner) for corner in ground.origin(farm).to_degrees(points)] if _is_drawn(points) else points
+
+
 STEP = 0.001
 """Degrees over which the plan's metres are measured for a device that tells its place."""
 
 
 def board_of(
-    farm: Farm, blocks: Iterable[Block], points: Sequence[Sequence[float]], own: uuid.UUID | None = None, *, spot: bool = False
+    farm: Farm, blocks: Iterable[Block], points: Sequence[Sequence[float]], own: uuid.UUID | None = None, *, form: Form = Form.RING
 ) -> dict[str, Any]:
     """What a drawing board is given: what is drawn, the other blocks to draw it to, and what a degree and a unit are there.
 
-    points: metres on the plan; own: the block that is drawn; spot: whether one point is all.
+    points: metres on the plan; own: the block that is drawn; form: what is drawn.
     """
     origin, unit = ground.origin(farm), say.tongue().formats.unit(Quantity.AREA)
     [(east, _), (_, south)] = origin.to_plan([(origin.longitude + STEP, origin.latitude), (origin.longitude, origin.latitude - STEP)])
     return {
         "points": [list(point) for point in points],
         "others": [{"name": name, "points": corners} for id_, name, _, corners in shapes(farm, blocks) if id_ != str(own)],
-        "spot": spot,
+        "form": form,
         "origin": {"latitude": origin.latitude, "longitude": origin.longitude, "east": east / STEP, "north": south / STEP},
         "unit": {"symbol": unit.symbol, "times": unit.times},
     }

@@ -10,12 +10,28 @@ from sqlalchemy.orm import Session
 from bootmark.core.ground import outline
 from bootmark.core.ground.outline import FaultKind
 from bootmark.core.ground.plane import Corner, Origin
+from bootmark.core.meanings import FeatureKind
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.stamp import Topic
-from bootmark.store.models import Block, Farm, Station
+from bootmark.store.models import Block, Farm, PlanFeature, Station
 from bootmark.store.rows import of_farm, plain, row_of
 
-__all__ = ["Block", "Station", "block", "blocks", "drawable", "lies_at", "middle", "on_plan", "origin", "station", "stations"]
+__all__ = [
+    "Block",
+    "PlanFeature",
+    "Station",
+    "block",
+    "blocks",
+    "drawable",
+    "features",
+    "gate",
+    "lies_at",
+    "middle",
+    "on_plan",
+    "origin",
+    "station",
+    "stations",
+]
 
 
 FURTHEST = 50_000.0
@@ -23,6 +39,7 @@ FURTHEST = 50_000.0
 DRAWN_ALL_THE_SAME = frozenset({FaultKind.CROSSES, FaultKind.SLIVER})
 """Faults of outlines that were kept before they were refused."""
 _blocks: memo.Kept[list[Block]] = memo.Kept(64)
+_features: memo.Kept[list[PlanFeature]] = memo.Kept(64)
 _stations: memo.Kept[list[Station]] = memo.Kept(64)
 Named = TypeVar("Named", Block, Station)
 
@@ -49,6 +66,26 @@ def stations(session: Session) -> list[Station]:
 def station(session: Session, station_id: uuid.UUID) -> Station:
     """A station of the farm. Raises NotHere."""
     return row_of(session, Station, station_id)
+
+
+def features(session: Session) -> list[PlanFeature]:
+    """What stands on the plan and is no block, by kind and name, as values."""
+
+    def read() -> list[PlanFeature]:
+        rows = of_farm(PlanFeature).where(PlanFeature.ended.is_(False)).order_by(PlanFeature.kind, PlanFeature.name, PlanFeature.id)
+        return [plain(row) for row in session.scalars(rows)]
+
+    return stamp.while_standing(session, _features, (Topic.PLACES,), "features", read)
+
+
+def gate(session: Session, farm: Farm) -> Corner:
+    """Where walks begin and end, on the plan: the farm's gate; while none is drawn, west of everything."""
+    drawn = next((feature for feature in features(session) if feature.kind == FeatureKind.GATE), None)
+    if drawn:
+        return origin(farm).to_plan(drawn.points)[0]
+    corners = [corner for row in blocks(session) for corner in on_plan(farm, row)] or [(0.0, 0.0)]
+    xs, ys = [x for x, _ in corners], [y for _, y in corners]
+    return (min(xs) - (max(xs) - min(xs)) / 20, (min(ys) + max(ys)) / 2)
 
 
 def origin(farm: Farm) -> Origin:

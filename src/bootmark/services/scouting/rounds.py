@@ -109,7 +109,7 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
         )
         for block in blocks
     ]
-    return Today(walk.plan(states, day), blocks, all(row.fresh for row in listed))
+    return Today(walk.plan(states, day, ground.gate(session, farm)), blocks, all(row.fresh for row in listed))
 
 
 def opened_today(session: Session, day: dt.date) -> dict[str, list[Opened]]:

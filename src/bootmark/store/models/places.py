@@ -1,4 +1,4 @@
-"""Blocks."""
+"""Blocks, and what else stands on the plan."""
 
 import datetime as dt
 import uuid
@@ -26,3 +26,16 @@ class Block(Head, Base):
     harvest_from: Mapped[dt.date | None]
     weather: Mapped[str] = mapped_column(server_default="station")
     elevation: Mapped[float | None]
+
+
+class PlanFeature(Head, Base):
+    """What stands on the plan and is no block. kind: a FeatureKind; points: longitude and latitude; height: metres, None where it is not
+    told; ended: it is gone."""
+
+    __tablename__ = "plan_feature"
+    kind: Mapped[str]
+    name: Mapped[str]
+    points: Mapped[list[Any]]
+    height: Mapped[float | None]
+    note: Mapped[str]
+    ended: Mapped[bool]

@@ -22,7 +22,7 @@ from bootmark.services.treatment import calls, protection, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
 from bootmark.web.guard import ask_who, db, member, now, on_farm, the_farm
-from bootmark.web.plan import shapes
+from bootmark.web.plan import shapes, things
 
 blueprint = Blueprint("do", __name__, template_folder=".")
 
@@ -67,7 +67,9 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         keeps=picking.keeps_until(planned.control, block, g.catalogue, at.date()),
         next_picking=block.harvest_from,
         fed=planned.control.sprayed and picking.uses(g.catalogue, block.crop)[1],
-        plan=plan_svg(shapes(the_farm(), ground.blocks(db())), (), {str(block.id): "must"}),
+        plan=plan_svg(
+            shapes(the_farm(), ground.blocks(db())), (), {str(block.id): "must"}, things=things(the_farm(), ground.features(db()))
+        ),
         errors=forms.Errors(errors),
         form=form,
         record_id=child(treatment, "application"),

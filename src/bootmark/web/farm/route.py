@@ -1,6 +1,5 @@
 """Farm: what is grown, who works here, where the weather comes from."""
 
-import json
 import uuid
 from collections.abc import Mapping
 from typing import Any
@@ -13,6 +12,7 @@ from bootmark.core.catalogue import bbch, plants
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
 from bootmark.core.field.schools import School
+from bootmark.core.meanings import FeatureKind
 from bootmark.drawing.plan import plan_svg
 from bootmark.say.schools import SCHOOLS
 from bootmark.services import places
@@ -26,7 +26,7 @@ from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
-from bootmark.web.plan import board_of, shapes
+from bootmark.web.plan import board_of, in_degrees, posted, shapes, things
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
 SAYS_OF = {
@@ -43,8 +43,6 @@ SAYS_OF = {
     Gap.SIGNER: ("A certificate", "Nobody can sign for a material that takes a qualified applicator.", "people.page"),
 }
 """Of each gap: what is missing, what that keeps from working, and the screen that mends it."""
-FURTHEST = 1_000_000.0
-"""Metres of the plan that can be brought to degrees; what lies further than a farm does is refused by its rules."""
 
 
 @blueprint.get("/f/<uuid:farm>/farm")
@@ -54,13 +52,15 @@ def page() -> str:
     blocks = ground.blocks(db())
     keeper = member().role in KEEPERS
     links = {str(block.id): url_for("farm.block", farm=farm.id, block=block.id) for block in blocks} if keeper else {}
-    plan, colleagues = plan_svg(shapes(farm, blocks), links=links), people.members(db())
+    plan, colleagues = plan_svg(shapes(farm, blocks), links=links, things=things(farm, ground.features(db()))), people.members(db())
     return render_template(
         "farm.html",
         blocks=blocks,
         plan=plan,
         stations=ground.stations(db()),
         crops=g.catalogue.crops,
+        features=ground.features(db()),
+        feature_word=lambda row: say.term(FeatureKind(row.kind)),
         people=colleagues,
         policy=calls.policy_of(farm),
         region=lands.named(farm.region),
@@ -91,7 +91,7 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
         stage_errors=forms.Errors(stage_errors),
         form=shown,
         stage_form=request.form if stage_errors else {},
-        board=board_of(the_farm(), ground.blocks(db()), _posted(shown.get("outline"), drawn), block.id if block else None),
+        board=board_of(the_farm(), ground.blocks(db()), posted(shown.get("outline"), drawn), block.id if block else None),
         crop_names=g.catalogue.crop_names,
         crops=g.catalogue.crops,
         places=[(place, place) for place in PLACES],
@@ -145,35 +145,11 @@ def block(block: uuid.UUID) -> str:
     return _form(ground.block(db(), block))
 
 
-def _posted(outline: str | None, drawn: list[list[float]]) -> list[list[float]]:
-    """What the board shows: what was drawn just now and is wrong somewhere, else what stands."""
-    try:
-        points = json.loads(outline) if outline else drawn
-    except ValueError:
-        return drawn
-    return points if _is_drawn(points) else drawn
-
-
-def _is_drawn(points: Any) -> bool:
-    return isinstance(points, list) and all(
-        isinstance(point, list) and len(point) == 2 and all(type(metres) in (int, float) and abs(metres) < FURTHEST for metres in point)
-        for point in points
-    )
-
-
-def _in_degrees(points: Any) -> Any:
-    """The form's corners, metres on the plan, as a command wants them; what is none stays, to be refused."""
-    return [list(corner) for corner in ground.origin(the_farm()).to_degrees(points)] if _is_drawn(points) else points
-
-
 @blueprint.post("/f/<uuid:farm>/farm/block")
 @on_farm
 def save_block() -> Response | tuple[str, int]:
     only(KEEPERS)
-    try:
-        outline = _in_degrees(json.loads(request.form.get("outline") or "[]"))
-    except ValueError:
-        outline = None
+    outline = in_degrees(the_farm(), request.form.get("outline"))
     try:
         result = forms.send(places.SaveBlock, outline=outline, crop=plants.crop_meant(request.form.get("crop", ""), g.catalogue))
     except Refused as error:

@@ -3,18 +3,19 @@
 import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from flask import g
 
 from bootmark.core.field.walk import PlannedStop, Walk
 from bootmark.core.messages import Message
 from bootmark.drawing.plan import plan_svg
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.ground import Block
 from bootmark.services.scouting import picking, rounds
 from bootmark.services.scouting.rounds import Opened
 from bootmark.web.guard import db, real_now, the_farm
-from bootmark.web.plan import shapes
+from bootmark.web.plan import shapes, things
 
 MUST = 50
 """Weight of a reason from which on a stop must be walked."""
@@ -43,13 +44,18 @@ def sight(today: dt.date) -> Sight:
     return _sights.put((stamp.of(db()), key), made) if whole else made
 
 
+def _around() -> dict[str, Any]:
+    """The gate and what else stands on the plan."""
+    return {"gate": ground.gate(db(), the_farm()), "things": things(the_farm(), ground.features(db()))}
+
+
 def _made(today: dt.date) -> tuple[Sight, bool]:
     walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, today, real_now())
     marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
     return Sight(
         walk=walk,
         by_id={str(block.id): block for block in blocks},
-        plan=plan_svg(shapes(the_farm(), blocks), [stop.block for stop in walk.stops], marks),
+        plan=plan_svg(shapes(the_farm(), blocks), [stop.block for stop in walk.stops], marks, **_around()),
         first=max(walk.stops, key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
         no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},

@@ -12,7 +12,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark import say
 from bootmark.core import judgement
 from bootmark.core.ground.plane import Corner
-from bootmark.core.meanings import AgentKind, TrapKind
+from bootmark.core.meanings import AgentKind, Form, TrapKind
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
@@ -94,7 +94,7 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
         agents=agents,
         kinds=[(kind, say.term(kind)) for kind in TrapKind],
         blocks=[(str(block.id), block.name) for block in ground.blocks(db())],
-        board=board_of(the_farm(), ground.blocks(db()), _hung(trap, shown), spot=True),
+        board=board_of(the_farm(), ground.blocks(db()), _hung(trap, shown), form=Form.SPOT),
         checks=checks.checks if checks else (),
         svg=catches_svg([(row.on, row.caught) for row in checks.checks], today) if checks and checks.checks else "",
         lure_days=judgement.LURE_DAYS,

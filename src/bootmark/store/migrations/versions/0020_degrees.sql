@@ -100,3 +100,59 @@ BEGIN
     RETURN true;
 END
 $$;
+
+-- What stands on the plan and is no block: the gate, paths, water, hives, houses, lines, neighbours, single plants.
+CREATE TABLE plan_feature (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    kind VARCHAR NOT NULL,
+    name VARCHAR NOT NULL,
+    points JSONB NOT NULL,
+    height DOUBLE PRECISION,
+    note VARCHAR NOT NULL,
+    ended BOOLEAN NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_plan_feature PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_plan_feature_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id)
+);
+CREATE TABLE plan_feature_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_plan_feature_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_plan_feature_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_plan_feature_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES plan_feature (farm_id, id),
+    CONSTRAINT fk_plan_feature_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_plan_feature_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+CREATE INDEX ix_plan_feature_conflict ON plan_feature (farm_id) WHERE conflict;
+ALTER TABLE plan_feature ENABLE ROW LEVEL SECURITY;
+ALTER TABLE plan_feature FORCE ROW LEVEL SECURITY;
+CREATE POLICY plan_feature_farm ON plan_feature USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON plan_feature TO bm_web;
+GRANT SELECT ON plan_feature TO bm_worker;
+ALTER TABLE plan_feature_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE plan_feature_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY plan_feature_version_farm ON plan_feature_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON plan_feature_version TO bm_web;
+GRANT SELECT ON plan_feature_version TO bm_worker;
+CREATE TRIGGER plan_feature_insert_noted AFTER INSERT ON plan_feature REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER plan_feature_update_noted AFTER UPDATE ON plan_feature REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER plan_feature_delete_noted AFTER DELETE ON plan_feature REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');

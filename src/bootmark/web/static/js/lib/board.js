@@ -12,9 +12,9 @@ const MOST_OFF = 30; // metres: a place that is less sure is no corner
 const round = (metres) => Math.round(metres * 100) / 100;
 
 export class Board {
-  // box: the element; given: points, others (rings with names), spot (whether one point is all), origin, unit; kept: told the points.
+  // box: the element; given: points, others (rings with names), form (spot, line or ring), origin, unit; kept: told the points.
   constructor(box, given, kept) {
-    Object.assign(this, { box, given, kept });
+    Object.assign(this, { box, given, kept, form: given.form });
     this.points = given.points.map((point) => [...point]);
     this.svg = box.querySelector("svg");
     this.status = box.querySelector("[data-board-told]");
@@ -24,6 +24,7 @@ export class Board {
     this.cross = this.points[0] ? [...this.points[0]] : [this.view.x + this.view.width / 2, this.view.y + this.view.height / 2];
     this.listen();
     this.draw();
+    if (this.points.length) this.tell();
   }
 
   listen() {
@@ -106,9 +107,9 @@ export class Board {
   add(spot) {
     this.remember();
     this.cross = spot;
-    if (this.given.spot) this.points = [this.snap(spot)];
+    if (this.form === "spot") this.points = [this.snap(spot)];
     else {
-      const side = this.points.length > 2 ? nearestSide(spot, this.points) : null;
+      const side = this.form === "ring" && this.points.length > 2 ? nearestSide(spot, this.points) : null;
       const place = side && side.far <= NEAR * this.scale ? side.place + 1 : this.points.length;
       this.points.splice(place, 0, this.snap(spot));
       this.chosen = place;
@@ -121,6 +122,13 @@ export class Board {
   set() {
     this.add([...this.cross]);
     this.chosen = -1;
+  }
+
+  // Another form: a spot keeps the first point only.
+  draws(form) {
+    this.form = form;
+    if (form === "spot") this.points = this.points.slice(0, 1);
+    this.draw();
   }
 
   undo() {
@@ -218,7 +226,8 @@ export class Board {
     const hectares = area(this.points) / M2_PER_HA;
     const size = `${Number((hectares * this.given.unit.times).toPrecision(3))} ${this.given.unit.symbol}`;
     const count = this.points.length;
-    if (this.given.spot) this.status.textContent = count ? say("board_spot") : "";
+    if (this.form === "spot") this.status.textContent = count ? say("board_spot") : "";
+    else if (this.form === "line") this.status.textContent = say("board_line", { count });
     else if (crossing(this.points)) this.status.textContent = say("board_crosses");
     else this.status.textContent = count > 2 ? say("board_encloses", { count, size }) : say("board_more", { count });
   }
@@ -240,9 +249,10 @@ export class Board {
       const [x, y] = other.points[0];
       this.shape("text", { x: x + 6 * scale, y: y + 16 * scale, "font-size": 13 * scale }, other.name);
     }
-    if (!this.given.spot) this.shape("polygon", { points: ring(this.points), class: "own" });
+    if (this.form === "ring") this.shape("polygon", { points: ring(this.points), class: "own" });
+    if (this.form === "line") this.shape("polyline", { points: ring(this.points), class: "own line" });
     this.points.forEach(([x, y], place) => this.shape("circle", { cx: x, cy: y, r: (place === this.chosen ? 9 : 6) * scale, class: "corner" }));
-    const spot = this.given.spot ? null : crossing(this.points);
+    const spot = this.form === "ring" ? crossing(this.points) : null;
     if (spot) this.shape("circle", { cx: spot[0], cy: spot[1], r: 16 * scale, class: "wrong" });
     const [x, y] = this.cross;
     const arm = 10 * scale;

@@ -1,0 +1,48 @@
+"""What stands on the plan and is no block: water, houses, paths, lines overhead, gates, hives, single plants."""
+
+from collections.abc import Callable
+
+from bootmark import say
+from bootmark.core.meanings import FeatureKind
+from bootmark.drawing import svg
+from bootmark.drawing.palette import themed
+
+Points = tuple[tuple[float, float], ...]
+RINGS = {FeatureKind.WATER: "#c5d6de", FeatureKind.HOUSE: "#c9bfae", FeatureKind.NEIGHBOUR: "#efe9da"}
+LINES = {
+    FeatureKind.PATH: ("#b9a98a", 4.0, "none"),
+    FeatureKind.POWER: ("#5a5d57", 1.4, "10 4 2 4"),
+    FeatureKind.IRRIGATION: ("#4b7891", 1.6, "3 3"),
+}
+WORDS = {FeatureKind.GATE: "gate", FeatureKind.HIVES: "hives", FeatureKind.POWER: "power line", FeatureKind.WATER: "water"}
+"""What stands beside one without a name of its own."""
+
+
+def _ring(kind: str, points: Points) -> str:
+    body = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points) + "Z"
+    return svg.path(
+        body, RINGS[FeatureKind(kind)], themed.grey, 1.0, **({"stroke_dasharray": "4 3"} if kind == FeatureKind.NEIGHBOUR else {})
+    )
+
+
+def _line(kind: str, points: Points) -> str:
+    colour, width, dashes = LINES[FeatureKind(kind)]
+    return svg.line(points, colour, width, stroke_dasharray=dashes)
+
+
+def _spot(kind: str, points: Points) -> str:
+    x, y = points[0]
+    if kind == FeatureKind.PLANT:
+        return svg.circle(x, y, 6, "#8fa873", themed.ink, 1.0)
+    if kind == FeatureKind.HIVES:
+        return svg.path(f"M{x - 6:.1f} {y + 5:.1f}v-7q6 -7 12 0v7Z", "#dcb45c", themed.ink, 1.2)
+    return svg.circle(x, y, 5, themed.page, themed.boot, 2.0)
+
+
+def drawn(kind: str, name: str, points: Points) -> str:
+    """One of them with its name. points: as the plan is drawn."""
+    ways: dict[bool, Callable[[str, Points], str]] = {True: _ring, False: _line}
+    body = _spot(kind, points) if kind not in RINGS and kind not in LINES else ways[kind in RINGS](kind, points)
+    word = name or say.line(WORDS.get(FeatureKind(kind), ""))
+    x, y = points[len(points) // 2 if kind in LINES else 0]
+    return body + (svg.text(word, round(x + 6), round(y + 16), size=12, fill=themed.grey, halo=themed.paper) if word else "")
