@@ -26,13 +26,15 @@ READERS = {
     "devices.mine", "do.card", "do.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
     "enquiry.answer", "enquiry.bench", "feature.edit", "feature.new", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
     "guide.drawings", "guide.page", "look.finding", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
-    "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.new", "station.page", "station.refused", "timing.page",
+    "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.edit", "station.new", "station.page", "station.refused", "timing.page",
     "trap.new", "trap.edit", "trap.page",
 }  # fmt: skip
 RECKONERS = {"look.rank", "enquiry.rank", "count.read"}
 """Posts that store nothing, for every member."""
 WRITERS: dict[str, frozenset[Role]] = {
+    "book.correct": SCOUTS,
     "book.keep": SCOUTS,
+    "book.withdraw": SCOUTS,
     "call.answer": SCOUTS,
     "call.make": SCOUTS,
     "clock.step": SCOUTS,

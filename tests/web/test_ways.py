@@ -130,3 +130,33 @@ class Forgetting(PagesTest):
         self.assertEqual(set(self.told(senders)), {""})
         self.assertEqual(self.told(waiting), open_before)
         self.assertEqual(self.client.get(f"{F}/enquiry").status_code, 200)
+
+
+class Stations(PagesTest):
+    def test_all_that_was_typed_of_a_station_can_be_changed_and_the_rest_stays(self) -> None:
+        ridge = made("Ridge mast")
+        page = self.client.get(f"{F}/station/{ridge}/edit").text
+        self.assertIn('value="690"', page)
+        self.assertIn('value="46.212"', page)
+        with farm_session(FARM) as session:
+            base, heard = session.execute(text("SELECT command_id, heard_at FROM station WHERE id = :id"), {"id": ridge}).one()
+        own = {"record_id": str(ridge), "name": "Ridge mast", "latitude": "46.212", "longitude": "7.118", "elevation": "702"}
+        own |= {"wind_height": "6", "offset_hours": "1", "kind": "outdoor", "url": ""}
+        answer = self.post(self.client, f"{F}/station", self.form(base) | own | {"elevation": "high"})
+        self.assertEqual((answer.status_code, "not a number" in answer.text, 'value="high"' in answer.text), (400, True, True))
+        self.assertEqual(self.post(self.client, f"{F}/station", self.form(base) | own).status_code, 302)
+        with farm_session(FARM) as session:
+            row = session.execute(text("SELECT elevation, wind_height, heard_at FROM station WHERE id = :id"), {"id": ridge}).one()
+        self.assertEqual(tuple(row), (702.0, 6.0, heard))
+        self.assertEqual(self.enter("viewer").get(f"{F}/station/{ridge}/edit").status_code, 403)
+
+    def test_a_station_tells_which_blocks_it_serves_and_why(self) -> None:
+        page = self.client.get(f"{F}/station/{made('Ridge mast')}").text
+        self.assertIn("by distance and height, with others", page)
+        self.assertIn("its one station", self.client.get(f"{F}/station/{made('Tunnel logger')}").text)
+
+    def test_a_new_station_s_clock_is_the_place_s(self) -> None:
+        self.assertIn('name="offset_hours" type="text" value="1"', self.client.get(f"{F}/station/new").text)
+        with farm_session(FARM) as session:
+            session.execute(text("UPDATE farm SET time_zone = 'Asia/Kathmandu'"))
+        self.assertIn('name="offset_hours" type="text" value="5.75"', self.client.get(f"{F}/station/new").text)

@@ -10,6 +10,7 @@ from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
 from bootmark import say
+from bootmark.core.meanings import FeatureKind
 from bootmark.drawing import plan_things, svg
 from bootmark.drawing.palette import themed
 
@@ -126,7 +127,7 @@ def _drawn(
         line = [*([gate] if gate else []), *(middles[block_id] for block_id in stops if block_id in middles)]
         if len(line) > 1:
             parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
-        if gate:
+        if gate and not any(kind == FeatureKind.GATE for kind, _, _ in things):
             parts.append(
                 svg.circle(*gate, 6, themed.page, themed.boot, 2.4)
                 + svg.text(say.line("gate"), round(gate[0] - 12), round(gate[1] + 22), size=12, fill=themed.ink)

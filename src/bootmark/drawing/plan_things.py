@@ -39,10 +39,16 @@ def _spot(kind: str, points: Points) -> str:
     return svg.circle(x, y, 5, themed.page, themed.boot, 2.0)
 
 
+def _middle(points: Points) -> tuple[float, float]:
+    """In the middle of a line's middle stretch."""
+    (x1, y1), (x2, y2) = points[(len(points) - 1) // 2], points[len(points) // 2 if len(points) > 2 else 1]
+    return ((x1 + x2) / 2, (y1 + y2) / 2)
+
+
 def drawn(kind: str, name: str, points: Points) -> str:
     """One of them with its name. points: as the plan is drawn."""
     ways: dict[bool, Callable[[str, Points], str]] = {True: _ring, False: _line}
     body = _spot(kind, points) if kind not in RINGS and kind not in LINES else ways[kind in RINGS](kind, points)
     word = name or say.line(WORDS.get(FeatureKind(kind), ""))
-    x, y = points[len(points) // 2 if kind in LINES else 0]
+    x, y = _middle(points) if kind in LINES else points[0]
     return body + (svg.text(word, round(x + 6), round(y + 16), size=12, fill=themed.grey, halo=themed.paper) if word else "")

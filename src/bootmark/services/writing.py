@@ -25,7 +25,7 @@ from bootmark.services.base.fields import Checks
 from bootmark.services.base.handling import Context, Handler, Json, Sent
 from bootmark.services.base.people import Member
 from bootmark.services.kinds import KINDS
-from bootmark.store.base import Head
+from bootmark.store.base import Head, Withdrawable
 from bootmark.store.models import CommandRow, Farm
 from bootmark.store.session import farm_session
 from bootmark.store.versions import VERSIONS
@@ -87,6 +87,12 @@ def _store(context: Context, handler: Handler[Any, Any]) -> Json:
     except Refused as error:
         raise Refused(**{**(handler.beside(sent.payload, context) if handler.beside else {}), **error.errors}) from None
     fresh = handler.act(command, context)
+    if isinstance(fresh, Withdrawable):
+        fresh.withdrawn = sent.withdrawn
+    elif sent.withdrawn:
+        context.errors["withdrawn"] = say.line("Such a record is not withdrawn: put it right, or make it anew.")
+    if sent.withdrawn and not sent.reason:
+        context.errors["reason"] = say.line("Say why it is withdrawn, for whoever reads it later.")
     context.refuse_what_is_wrong()
     head = session.get(handler.head, (context.farm_id, sent.record_id), with_for_update=True, populate_existing=True)
     base = _base(context, handler.head)
@@ -110,7 +116,7 @@ def _store(context: Context, handler: Handler[Any, Any]) -> Json:
         head.seen_at, head.account_id = sent.seen_at, context.member.account_id
     session.flush()
     _keep_version(context, handler.head, number, base, beside)
-    if handler.derive and not beside:
+    if handler.derive and not beside and not sent.withdrawn:
         handler.derive(context, head)
         session.flush()
     return result
@@ -161,6 +167,8 @@ def _command_row(context: Context, base: uuid.UUID | None, result: Json) -> Comm
         account_id=context.member.account_id,
         content_hash=sent.content_hash,
         result=result,
+        reason=sent.reason,
+        withdrawn=sent.withdrawn,
     )
 
 

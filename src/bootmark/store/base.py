@@ -79,6 +79,14 @@ class Head(Identified):
     account_id: Mapped[uuid.UUID] = mapped_column(Uuid)
 
 
+class Withdrawable:
+    """A record that can be withdrawn: it stays in the Book, and nothing else counts it."""
+
+    @declared_attr
+    def withdrawn(cls) -> Mapped[bool]:
+        return mapped_column(Boolean, default=False, server_default="false", sort_order=10)
+
+
 def within_farm(column: str, target: str, **options: Any) -> ForeignKeyConstraint:
     """A reference that can't leave the farm."""
     return ForeignKeyConstraint(["farm_id", column], [f"{target}.farm_id", f"{target}.id"], **options)

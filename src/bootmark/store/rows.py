@@ -7,7 +7,7 @@ from sqlalchemy import Select, Uuid, cast, func, inspect, select
 from sqlalchemy.orm import Session, make_transient_to_detached
 from sqlalchemy.orm.attributes import set_committed_value
 
-from bootmark.store.base import FarmRow
+from bootmark.store.base import FarmRow, Withdrawable
 
 Row = TypeVar("Row")
 CURRENT_FARM = cast(func.nullif(func.current_setting("bm.farm", True), ""), Uuid)
@@ -28,9 +28,13 @@ def plain(row: Row) -> Row:
     return kept
 
 
-def of_farm(model: type[FarmRow], *columns: Any) -> Select[Any]:
-    """A SELECT of a farm's rows, or of some of their columns. The wall would hold without it; the index is found by it."""
-    return select(*(columns or (model,))).where(model.farm_id == CURRENT_FARM)
+def of_farm(model: type[FarmRow], *columns: Any, withdrawn: bool = False) -> Select[Any]:
+    """A SELECT of a farm's rows, or of some of their columns. The wall would hold without it; the index is found by it.
+
+    withdrawn: whether records that were withdrawn are among them.
+    """
+    rows = select(*(columns or (model,))).where(model.farm_id == CURRENT_FARM)
+    return rows.where(model.withdrawn.is_(False)) if issubclass(model, Withdrawable) and not withdrawn else rows
 
 
 def row_of(session: Session, model: type[Row], row_id: uuid.UUID) -> Row:

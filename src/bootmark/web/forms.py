@@ -48,17 +48,24 @@ def send(command: type[Command], **more: Any) -> Json:
     return send_as_kept(command.spec.kind, command.of_form(request.form) | more)
 
 
-def send_as_kept(kind: str, payload: Any, merges: tuple[uuid.UUID, ...] = ()) -> Json:
+def send_as_kept(kind: str, payload: Any, merges: tuple[uuid.UUID, ...] = (), **more: Any) -> Json:
     """The same with a payload as it was kept before: versions are kept in the present shape. merges: commands taken up in it."""
     base = request.form.get("base") or None
-    return send_with(kind, payload, request.form.get("command_id", ""), request.form.get("record_id", ""), base, merges)
+    return send_with(kind, payload, request.form.get("command_id", ""), request.form.get("record_id", ""), base, merges, **more)
 
 
 def send_with(
-    kind: str, payload: Any, command_id: str, record_id: str, base: str | None = None, merges: tuple[uuid.UUID, ...] = ()
+    kind: str,
+    payload: Any,
+    command_id: str,
+    record_id: str,
+    base: str | None = None,
+    merges: tuple[uuid.UUID, ...] = (),
+    **more: Any,
 ) -> Json:
-    """The same by ids that are told: a form may stand for several commands. Raises Refused."""
+    """The same by ids that are told: a form may stand for several commands. more: reason and withdrawn. Raises Refused."""
     raw = {"kind": kind, "v": KINDS[kind].command.spec.v, "payload": payload, "base": base, "merges": [str(merged) for merged in merges]}
+    raw |= more
     try:
         sent = Sent.of(raw | {"command_id": command_id, "record_id": record_id}, guard.now())
     except Refused as error:

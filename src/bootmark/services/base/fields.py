@@ -5,6 +5,7 @@ what would be right.
 """
 
 import datetime as dt
+import re
 import uuid
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -344,6 +345,11 @@ class Counts(Rule):
                 say.line("{count} units were sent and {most_units} are the most of one count.", count=len(value), most_units=MOST_UNITS)
             )
         return list(value)
+
+    def of_text(self, text: str) -> Any:
+        """Numbers one after the other, as "7 9 8"; left as it is where one is none."""
+        parts = re.split(r"[\s,;]+", text.strip()) if text.strip() else []
+        return [int(part) for part in parts] if all(part.isascii() and part.isdigit() for part in parts) else text
 
 
 @dataclass(frozen=True)

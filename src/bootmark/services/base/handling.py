@@ -18,11 +18,12 @@ from bootmark.services.base.command import Command, Refused, TooEarly
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import YEARS
 from bootmark.services.base.people import Member
-from bootmark.store.base import Head
+from bootmark.store.base import Head, Withdrawable
 from bootmark.store.models import Farm
 
 Json = dict[str, Any]
 DERIVED = uuid.UUID("5b9d1f3e-6f0a-4f0e-9a44-8f7d5c0d2b61")
+MOST_REASON = 300
 OLDEST = dt.timedelta(days=3 * 365)
 """No phone is without signal for longer: it was set back by an empty battery."""
 LEAST_FIELDS = (
@@ -39,7 +40,7 @@ class Sent:
 
     base: the command that this one builds on, None if new; base_number: what devices of before version 0.2 sent instead, the number of
     that command's version; merges: commands whose versions a person has taken up in this one; seen_at: when it was done, by the farm's
-    time; told_at: the same as the device said it.
+    time; told_at: the same as the device said it; reason: why, where a record is changed; withdrawn: it is to count no more.
     """
 
     command_id: uuid.UUID
@@ -54,6 +55,8 @@ class Sent:
     sent_at: dt.datetime | None = None
     base_number: int | None = None
     merges: tuple[uuid.UUID, ...] = ()
+    reason: str = ""
+    withdrawn: bool = False
 
     @classmethod
     def of(cls, raw: Any, now: dt.datetime, *, sent_at: dt.datetime | None = None, off_by: dt.timedelta = dt.timedelta(0)) -> "Sent":
@@ -75,6 +78,8 @@ class Sent:
                 sent_at=sent_at,
                 base_number=int(raw["base_version"]) if "base" not in raw and raw.get("base_version") else None,
                 merges=tuple(uuid.UUID(command) for command in raw.get("merges", ())),
+                reason=_reason(raw.get("reason", "")),
+                withdrawn=raw.get("withdrawn", False) is True,
             )
         except (KeyError, ValueError, TypeError, AttributeError, OverflowError) as error:
             raise Refused(command=say.line(LEAST_FIELDS)) from error
@@ -96,6 +101,13 @@ def device_moment(text: Any) -> dt.datetime | None:
 def believed(moment: dt.datetime, now: dt.datetime) -> dt.datetime:
     """When it was done, as far as that can be: a clock that says what is still to come, or what was years ago, is not believed."""
     return moment if now - OLDEST <= moment <= now else now
+
+
+def _reason(said: Any) -> str:
+    """Why somebody changes a record. Raises ValueError where it is no text that can be kept."""
+    if not isinstance(said, str) or len(said) > MOST_REASON or "\0" in said or any("\ud800" <= letter <= "\udfff" for letter in said):
+        raise ValueError
+    return said.strip()
 
 
 def version_id(command_id: uuid.UUID) -> uuid.UUID:
@@ -137,8 +149,11 @@ class Context:
     def get(self, model: type[Any], record_id: uuid.UUID, name: str) -> Any:
         """A row of this farm that the command refers to. name: its field. Raises TooEarly."""
         row = self.session.get(model, (self.farm_id, record_id))
+        what = name.removesuffix("_id")
         if row is None:
-            raise TooEarly(**{name: say.line("The {name} is not known here yet.", name=name.removesuffix("_id"))})
+            raise TooEarly(**{name: say.line("The {name} is not known here yet.", name=what)})
+        if isinstance(row, Withdrawable) and row.withdrawn:
+            self.errors[name] = say.line("This {name} was withdrawn: take another.", name=what)
         return row
 
     def take_turns(self, over: str) -> None:

@@ -21,6 +21,7 @@ from bootmark.core.meanings import Measure
 from bootmark.core.types import SEEN, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
+from bootmark.store.base import Withdrawable
 from bootmark.store.models import (
     Application,
     Biofix,
@@ -45,7 +46,7 @@ ORDER = ("look", "count", "call", "answer", "done", "biofix", "trap", "stage", "
 
 @dataclass(frozen=True)
 class Entry:
-    """One line of the log. kind: a key of KINDS; conflict: two versions stand side by side."""
+    """One line of the log. kind: a key of KINDS; conflict: two versions stand side by side; withdrawn: it counts no more."""
 
     at: dt.datetime
     kind: str
@@ -55,6 +56,7 @@ class Entry:
     account_id: uuid.UUID
     record_id: uuid.UUID
     conflict: bool
+    withdrawn: bool
 
 
 class Line(NamedTuple):
@@ -68,6 +70,7 @@ class Line(NamedTuple):
     block_id: uuid.UUID
     account_id: uuid.UUID
     conflict: bool
+    withdrawn: bool
 
 
 Texts = Callable[[Session, Sequence[uuid.UUID], Catalogue], dict[uuid.UUID, str]]
@@ -85,6 +88,8 @@ def _lines(kind: str, head: Any, block: Any, at: Any = None) -> Select[Any]:
         block.label("block_id"),
         head.account_id,
         head.conflict,
+        (head.withdrawn if issubclass(head, Withdrawable) else literal(False)).label("withdrawn"),
+        withdrawn=True,
     )
 
 
@@ -104,7 +109,7 @@ def _looks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> 
 
 
 def _counts(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
-    rows = session.scalars(of_farm(SampleRow).where(SampleRow.id.in_(ids)))
+    rows = session.scalars(of_farm(SampleRow, withdrawn=True).where(SampleRow.id.in_(ids)))
     return {row.id: f"{catalogue.agent(row.agent).name}: {_counted(row)}." for row in rows}
 
 
@@ -153,7 +158,7 @@ def _answers(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -
 
 
 def _biofixes(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
-    rows = session.scalars(of_farm(Biofix).where(Biofix.id.in_(ids)))
+    rows = session.scalars(of_farm(Biofix, withdrawn=True).where(Biofix.id.in_(ids)))
     return {
         row.id: say.line("{name}: heat counted from {on:full}. {basis}.", name=catalogue.agent(row.agent).name, on=row.on, basis=row.basis)
         for row in rows
@@ -162,7 +167,7 @@ def _biofixes(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) 
 
 def _checks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     columns = (TrapCheck.id, Trap.name, Trap.agent, TrapCheck.caught, TrapCheck.new_lure)
-    statement = _join(of_farm(TrapCheck, *columns), TrapCheck, Trap, TrapCheck.trap_id).where(TrapCheck.id.in_(ids))
+    statement = _join(of_farm(TrapCheck, *columns, withdrawn=True), TrapCheck, Trap, TrapCheck.trap_id).where(TrapCheck.id.in_(ids))
     return {
         check: say.line(
             "{trap}, {name}: {caught} caught, a new lure." if lure else "{trap}, {name}: {caught} caught.",
@@ -176,14 +181,15 @@ def _checks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) ->
 
 def _sightings(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     texts = {}
-    for row in session.scalars(of_farm(StageSighting).where(StageSighting.id.in_(ids))):
+    for row in session.scalars(of_farm(StageSighting, withdrawn=True).where(StageSighting.id.in_(ids))):
         counts = ", ".join(f"{count} {say.line(MANY.get(stage, stage) if count != 1 else stage)}" for stage, count in row.counts.items())
         texts[row.id] = f"{catalogue.agent(row.agent).name}: {counts}."
     return texts
 
 
 def _crop_stages(session: Session, ids: Sequence[uuid.UUID], _known: Catalogue) -> dict[uuid.UUID, str]:
-    statement = _join(of_farm(CropStage, CropStage.id, CropStage.code, CropStage.node, Block.crop), CropStage, Block, CropStage.block_id)
+    columns = (CropStage.id, CropStage.code, CropStage.node, Block.crop)
+    statement = _join(of_farm(CropStage, *columns, withdrawn=True), CropStage, Block, CropStage.block_id)
     return {
         stage: say.line(
             "BBCH {code}, {name:word}." if node is None else "BBCH {code}, {name:word}, node {node}.",
@@ -266,7 +272,7 @@ def _count(session: Session, heads: Mapping[str, Any], block_id: uuid.UUID | Non
         lines = _wanted(kinds, of_block=True).order_by(None).subquery()
         return int(session.execute(select(func.count()).select_from(lines), {"block": block_id}).scalar_one())
     # Without a block the joins that tell it are not needed.
-    return sum(int(session.execute(of_farm(heads[kind], func.count())).scalar_one()) for kind in kinds)
+    return sum(int(session.execute(of_farm(heads[kind], func.count(), withdrawn=True)).scalar_one()) for kind in kinds)
 
 
 def entries(
@@ -302,7 +308,15 @@ def _said(session: Session, lines: list[Line], catalogue: Catalogue) -> list[Ent
     blocks = {block.id: block.name for block in ground.blocks(session)}
     return [
         Entry(
-            line.at, line.kind, line.block_id, blocks[line.block_id], texts[line.record_id], line.account_id, line.record_id, line.conflict
+            line.at,
+            line.kind,
+            line.block_id,
+            blocks[line.block_id],
+            texts[line.record_id],
+            line.account_id,
+            line.record_id,
+            line.conflict,
+            line.withdrawn,
         )
         for line in lines
     ]

@@ -3,6 +3,7 @@
 import datetime as dt
 import uuid
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Any
 
 from sqlalchemy import select
@@ -13,8 +14,8 @@ from bootmark.core.meanings import Measure
 from bootmark.core.types import Interval, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
-from bootmark.store.base import Head
-from bootmark.store.models import Application, Block, CommandRow, DecisionRow, SampleRow, Stop, TreatmentRow
+from bootmark.store.base import Head, Withdrawable
+from bootmark.store.models import Application, Block, CommandRow, DecisionRow, Look, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import CURRENT_FARM, of_farm
 from bootmark.store.versions import VERSIONS
 
@@ -80,13 +81,13 @@ def call(session: Session, record_id: uuid.UUID) -> DecisionRow | None:
 
 
 def versions(session: Session, record_id: uuid.UUID) -> list[dict[str, Any]]:
-    """All versions of a record, newest first, with what each holds, the kind it was sent as, and what it builds on."""
+    """All versions of a record, newest first, with what each holds, the kind it was sent as, why, and what it builds on."""
     row = head(session, record_id)
     if row is None:
         return []
     table = VERSIONS[type(row)]
     rows = session.execute(
-        select(table, CommandRow.kind, CommandRow.told_at)
+        select(table, CommandRow.kind, CommandRow.told_at, CommandRow.reason, CommandRow.withdrawn)
         .join(CommandRow, (CommandRow.farm_id == table.c.farm_id) & (CommandRow.id == table.c.command_id))
         .where(table.c.farm_id == CURRENT_FARM, table.c.record_id == record_id)
         .order_by(table.c.number.desc())
@@ -94,3 +95,32 @@ def versions(session: Session, record_id: uuid.UUID) -> list[dict[str, Any]]:
     kept = [dict(version._mapping) for version in rows]
     numbers = {version["command_id"]: version["number"] for version in kept}
     return [version | {"base": numbers.get(version["base_command"])} for version in kept]
+
+
+class Shaken(StrEnum):
+    """What has changed of that on which a call rests."""
+
+    LOOK = "look"
+    COUNT = "count"
+    WITHDRAWN = "withdrawn"
+
+
+def shaken(session: Session, call: DecisionRow) -> list[Shaken]:
+    """What of a call's look and count was corrected or withdrawn after it was made."""
+    farm = session.info["farm"]
+    pinned = call.working.get("versions", {})
+    look, sample = session.get(Look, (farm, call.look_id)), call.sample_id and session.get(SampleRow, (farm, call.sample_id))
+    changed = [Shaken.LOOK] if look and pinned.get("look") not in (None, str(look.version_id)) else []
+    if sample and sample.withdrawn:
+        return [*changed, Shaken.WITHDRAWN]
+    return [*changed, Shaken.COUNT] if sample and pinned.get("sample") not in (None, str(sample.version_id)) else changed
+
+
+def stop_of(session: Session, call: DecisionRow) -> uuid.UUID | None:
+    """The stop at which a call was made."""
+    look = session.get(Look, (session.info["farm"], call.look_id))
+    return look.stop_id if look else None
+
+
+def can_be_withdrawn(head: Head | None) -> bool:
+    return isinstance(head, Withdrawable)

@@ -128,7 +128,8 @@ class CommandRow(Identified, Base):
     """Every write, as it was sent, with the result that a repeat of it gets.
 
     base: the command that it builds on, None where it makes the record (base_version: the same as a number, until version 0.2);
-    seen_at: when it was done, by the farm's time; told_at: as the device said it; sent_at: the device's time of sending.
+    seen_at: when it was done, by the farm's time; told_at: as the device said it; sent_at: the device's time of sending;
+    reason: why a record was corrected or withdrawn, where somebody said; withdrawn: whether this withdraws it.
     """
 
     __tablename__ = "command"
@@ -145,6 +146,8 @@ class CommandRow(Identified, Base):
     account_id: Mapped[uuid.UUID]
     content_hash: Mapped[str]
     result: Mapped[dict[str, Any]]
+    reason: Mapped[str] = mapped_column(server_default="")
+    withdrawn: Mapped[bool] = mapped_column(server_default="false")
 
 
 class FarmChange(FarmRow, Base):

@@ -7,7 +7,7 @@ from typing import Any
 from sqlalchemy import CheckConstraint, ForeignKey, ForeignKeyConstraint, Index, LargeBinary
 from sqlalchemy.orm import Mapped, mapped_column
 
-from bootmark.store.base import Base, Head, Identified, within_farm
+from bootmark.store.base import Base, Head, Identified, Withdrawable, within_farm
 
 
 class Stop(Head, Base):
@@ -55,7 +55,7 @@ class FindingRow(Identified, Base):
     seen_at: Mapped[dt.datetime]
 
 
-class SampleRow(Head, Base):
+class SampleRow(Withdrawable, Head, Base):
     __tablename__ = "sample"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
     stop_id: Mapped[uuid.UUID]
@@ -66,7 +66,7 @@ class SampleRow(Head, Base):
     enemies: Mapped[list[Any]]
 
 
-class Enquiry(Head, Base):
+class Enquiry(Withdrawable, Head, Base):
     """A case that came to the desk: what was sent, what was told of it, what was asked or answered."""
 
     __tablename__ = "enquiry"

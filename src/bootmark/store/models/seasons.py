@@ -7,10 +7,10 @@ from typing import Any
 from sqlalchemy import ForeignKey, Index, LargeBinary, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from bootmark.store.base import Base, FarmRow, Head, Identified, within_farm
+from bootmark.store.base import Base, FarmRow, Head, Identified, Withdrawable, within_farm
 
 
-class Biofix(Head, Base):
+class Biofix(Withdrawable, Head, Base):
     """The dated event from which an agent's heat is counted on a block, one a year."""
 
     __tablename__ = "biofix"
@@ -40,7 +40,7 @@ class Trap(Head, Base):
     ended: Mapped[bool]
 
 
-class TrapCheck(Head, Base):
+class TrapCheck(Withdrawable, Head, Base):
     """What was in a trap on a day."""
 
     __tablename__ = "trap_check"
@@ -52,7 +52,7 @@ class TrapCheck(Head, Base):
     note: Mapped[str]
 
 
-class StageSighting(Head, Base):
+class StageSighting(Withdrawable, Head, Base):
     """Animals of an agent counted by stage on a block. counts: stage to number."""
 
     __tablename__ = "stage_sighting"
@@ -76,7 +76,7 @@ class ModelOffset(Head, Base):
     years: Mapped[int]
 
 
-class CropStage(Head, Base):
+class CropStage(Withdrawable, Head, Base):
     """A crop's stage as noted on a block: a BBCH code, and for a soybean its top node with the way of counting."""
 
     __tablename__ = "crop_stage"

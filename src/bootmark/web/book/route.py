@@ -4,6 +4,8 @@ import csv
 import datetime as dt
 import io
 import uuid
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 from flask import Blueprint, Response, abort, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
@@ -13,13 +15,17 @@ from bootmark.formats.csv_cells import as_text
 from bootmark.services.base import ground, people
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
+from bootmark.services.base.handling import MOST_REASON
 from bootmark.services.book import log, records
+from bootmark.services.book.records import Shaken
+from bootmark.services.kinds import KINDS
 from bootmark.services.scouting import findings
 from bootmark.services.treatment import timing
 from bootmark.web import forms
+from bootmark.web.book import corrections
 from bootmark.web.book.sight import sight
 from bootmark.web.book.svg import before_after_svg
-from bootmark.web.guard import at_most, db, now, on_farm, the_farm
+from bootmark.web.guard import at_most, db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("book", __name__, template_folder=".")
 
@@ -75,27 +81,93 @@ def compare(block: uuid.UUID, agent: str) -> str:
     )
 
 
+SHAKEN = {
+    Shaken.LOOK: "The look that this call rests on was changed since.",
+    Shaken.COUNT: "The count that this call rests on was corrected since.",
+    Shaken.WITHDRAWN: "The count that this call rests on was withdrawn.",
+}
+
+
 @blueprint.get("/f/<uuid:farm>/book/record/<uuid:record>")
 @on_farm
 def record(record: uuid.UUID) -> str:
+    return _record(record)
+
+
+def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: Mapping[str, str] | None = None) -> str:
     versions = records.versions(db(), record)
     if not versions:
         abort(404)
+    head = records.head(db(), record)
     call = records.call(db(), record)
     treatments, looks = timing.programme(db(), record) if call else ([], [])
-    rows = findings.of_version(db(), record, versions[0]["number"])
+    newest = _newest(versions)
+    may = member().role in KINDS[newest["kind"]].command.spec.roles
     return render_template(
         "record.html",
         versions=versions,
-        head=records.head(db(), record),
+        head=head,
         call=call,
+        shaken=[say.line(SHAKEN[what]) for what in records.shaken(db(), call)] if call else [],
+        stop=records.stop_of(db(), call) if call else None,
         treatments=treatments,
         looks=looks,
-        findings=rows,
+        findings=findings.of_version(db(), record, versions[0]["number"]),
         names=people.names(db()),
         zone=zone(the_farm()),
         signs=g.catalogue.signs,
+        withdrawn=getattr(head, "withdrawn", False),
+        may_withdraw=may and records.can_be_withdrawn(head),
+        entries=corrections.entries(newest["kind"], newest["payload"]) if may and newest["kind"] in corrections.CORRECTED else [],
+        errors=forms.Errors(errors),
+        wrong=forms.Errors(wrong),
+        form=request.form if errors or wrong else {},
     )
+
+
+def _newest(versions: Sequence[Mapping[str, Any]]) -> Mapping[str, Any]:
+    """The version that says what the record is now."""
+    return next((version for version in versions if not version["conflict"]), versions[-1])
+
+
+@blueprint.post("/f/<uuid:farm>/book/record/<uuid:record>/correct")
+@on_farm
+def correct(record: uuid.UUID) -> AnyResponse | tuple[str, int]:
+    """Put a record right: the old version stays, with why."""
+    versions = records.versions(db(), record)
+    if not versions or (newest := _newest(versions))["kind"] not in corrections.CORRECTED:
+        abort(404)
+    try:
+        payload = corrections.corrected(newest["kind"], newest["payload"], request.form)
+        forms.send_as_kept(newest["kind"], payload, reason=_reason())
+    except Refused as error:
+        return _record(record, errors=error.errors), 400
+    flash(say.line("Put right. What stood before stays below."), "good")
+    return redirect(url_for("book.record", farm=the_farm().id, record=record))
+
+
+@blueprint.post("/f/<uuid:farm>/book/record/<uuid:record>/withdraw")
+@on_farm
+def withdraw(record: uuid.UUID) -> AnyResponse | tuple[str, int]:
+    """Withdraw a record, or take that back."""
+    versions = records.versions(db(), record)
+    if not versions or not records.can_be_withdrawn(records.head(db(), record)):
+        abort(404)
+    is_withdrawn, newest = request.form.get("withdrawn") == "yes", _newest(versions)
+    try:
+        forms.send_as_kept(newest["kind"], newest["payload"], reason=_reason(), withdrawn=is_withdrawn)
+    except Refused as error:
+        return _record(record, wrong=error.errors), 400
+    flash(say.line("Withdrawn: nothing counts it any more.") if is_withdrawn else say.line("It counts again."), "good")
+    return redirect(url_for("book.record", farm=the_farm().id, record=record))
+
+
+def _reason() -> str:
+    """Why, as the form says. Raises Refused where it does not."""
+    reason = request.form.get("reason", "").strip()
+    if not 0 < len(reason) <= MOST_REASON:
+        raise Refused(reason=say.line("Say why, in 1 to {most} letters, for whoever reads it later.", most=MOST_REASON))
+    return reason
 
 
 @blueprint.post("/f/<uuid:farm>/book/record/<uuid:record>/keep")

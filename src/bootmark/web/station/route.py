@@ -20,6 +20,7 @@ from bootmark.services.base import farm_time, ground
 from bootmark.services.base.command import Refused
 from bootmark.services.base.fields import Number
 from bootmark.services.base.roles import KEEPERS
+from bootmark.services.weather import blocks as block_weather
 from bootmark.services.weather import derived, files, heat, judging, pushed, stations
 from bootmark.web import forms
 from bootmark.web.guard import ask_who, at_most, db, member, now, on_farm, only, real_now, the_farm
@@ -83,7 +84,20 @@ def _page(station: ground.Station, wrong: Mapping[str, str] | None = None, key: 
         judgement_id=judging.record_id,
         push_url=url_for("push.receive", farm=the_farm().id, station=station.id, _external=True),
         keeper=member().role in KEEPERS,
+        used=_used(station),
     )
+
+
+def _used(station: ground.Station) -> list[tuple[str, str]]:
+    """Blocks whose weather comes from a station, and why."""
+    used = []
+    for block in ground.blocks(db()):
+        sources = block_weather.sources(db(), the_farm(), block)
+        if station.id in {source.id for source in sources}:
+            by_distance = say.line("by distance and height, with others") if len(sources) > 1 else ""
+            own = say.line("its one station") if block.station_id == station.id else say.line("no other stands for it")
+            used.append((block.name, by_distance or own))
+    return used
 
 
 @blueprint.post("/f/<uuid:farm>/station/<uuid:station>/judge")
@@ -113,12 +127,25 @@ def give_key(station: uuid.UUID) -> str | tuple[str, int]:
 @on_farm
 def new() -> str:
     only(KEEPERS)
-    return _new({}, forms.Errors())
+    return _form(None)
 
 
-def _new(form: Mapping[str, str], errors: forms.Errors) -> str:
+@blueprint.get("/f/<uuid:farm>/station/<uuid:station>/edit")
+@on_farm
+def edit(station: uuid.UUID) -> str:
+    only(KEEPERS)
+    return _form(ground.station(db(), station))
+
+
+def _form(station: ground.Station | None, errors: forms.Errors | None = None) -> str:
     ahead = farm_time.standard_offset(the_farm(), now().year) / dt.timedelta(hours=1)
-    return render_template("new_station.html", form=form, errors=errors, ahead=ahead)
+    return render_template(
+        "station_form.html",
+        station=station,
+        form=request.form if errors else {},
+        errors=errors or forms.Errors(),
+        ahead=station.offset_minutes / 60 if station else ahead,
+    )
 
 
 @blueprint.post("/f/<uuid:farm>/station")
@@ -130,7 +157,8 @@ def save() -> AnyResponse | tuple[str, int]:
     except Refused as error:
         names = {"offset_minutes": "offset_hours"}
         errors = forms.Errors({names.get(name, name): text for name, text in error.errors.items()})
-        return _new(request.form, errors), 400
+        record = forms.record_id()
+        return _form(next((row for row in ground.stations(db()) if row.id == record), None), errors), 400
     return redirect(url_for("station.page", farm=the_farm().id, station=result["record_id"]))
 
 

@@ -156,3 +156,13 @@ CREATE TRIGGER plan_feature_update_noted AFTER UPDATE ON plan_feature REFERENCIN
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
 CREATE TRIGGER plan_feature_delete_noted AFTER DELETE ON plan_feature REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+
+-- What a person kept can be withdrawn, with a reason; it stays in the Book.
+ALTER TABLE command ADD COLUMN reason VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE command ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE biofix ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE crop_stage ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE enquiry ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE sample ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE stage_sighting ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE trap_check ADD COLUMN withdrawn BOOLEAN DEFAULT false NOT NULL;
