@@ -1,6 +1,7 @@
 """Commands of older shapes, as devices of long ago send them: each is still taken, and kept in the present shape."""
 
 import uuid
+from typing import Any
 
 from bootmark.services import writing
 from bootmark.services.base import ground
@@ -15,7 +16,7 @@ from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope
 
 METRES = [[10, 500], [90, 500], [90, 560]]
-OLD = {
+OLD: dict[tuple[str, int], dict[str, Any]] = {
     ("block.save", 1): {"name": "Old Piece", "crop": "pear", "place": "orchard", "area": 0.2, "outline": METRES},
     ("trap.save", 1): {
         "name": "Old Trap", "block_id": str(made("Orchard A")), "agent": "codling-moth", "kind": "delta", "x": 120, "y": 80.5,
@@ -23,6 +24,9 @@ OLD = {
     },
 }  # fmt: skip
 """An example of each kind and version that is no more."""
+
+
+FAR = {"outline": [[1e300, 1]] * 3, "y": 1e300}
 
 
 class Upgrades(DatabaseTest):
@@ -50,6 +54,7 @@ class Upgrades(DatabaseTest):
 
     def test_what_can_t_be_read_is_refused_and_fails_nothing(self) -> None:
         for (kind, v), payload in OLD.items():
-            for odd in (None, [], "x", {}, payload | {"outline": [[1]], "x": "far"}, payload | {"outline": [[1e300, 1]] * 3, "y": 1e300}):
+            odd_payloads: tuple[Any, ...] = (None, [], "x", {}, payload | {"outline": [[1]], "x": "far"}, payload | FAR)
+            for odd in odd_payloads:
                 with self.subTest(kind=kind, odd=odd), self.assertRaises(Refused):
                     self.send(kind, v, odd)

@@ -4,7 +4,7 @@ import re
 import uuid
 from typing import Any
 
-from sqlalchemy import select, text
+from sqlalchemy import inspect, select, text
 
 from bootmark.core.field.count import interval
 from bootmark.services.base.command import Refused
@@ -121,7 +121,7 @@ class Corrections(PagesTest):
             names = session.execute(
                 text("SELECT table_name FROM information_schema.columns WHERE column_name = 'withdrawn' AND table_name <> 'command'")
             ).scalars()
-            kept = {head.__tablename__ for head in HEADS if issubclass(head, Withdrawable)}
+            kept = {inspect(head).local_table.name for head in HEADS if issubclass(head, Withdrawable)}
             self.assertEqual(kept, set(names) - {"invitation"})
 
 

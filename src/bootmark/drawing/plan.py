@@ -80,8 +80,8 @@ def plan_svg(
     stops: block ids in walking order, from the gate; marks: block id to "must" or "wait"; links: block id to where a click on it leads;
     spots: traps as x, y, name, whether one waits; things: what stands there and is no block.
     """
-    told = (tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), tuple(things), gate)
-    return _drawn(blocks, *told, say.tongue().language)
+    shown = (tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), tuple(things), gate)
+    return _drawn(blocks, *shown, say.tongue().language)
 
 
 def _scale(blocks: tuple[Shape, ...], things: tuple[Thing, ...]) -> float:

@@ -76,7 +76,7 @@ class Drawn:
 
 
 @dataclass
-class Found:
+class Contents:
     """What a file holds beside outlines: how many points and lines."""
 
     outlines: list[Drawn] = field(default_factory=list)
@@ -136,7 +136,7 @@ def read(content: bytes) -> list[Drawn]:
 # GeoJSON
 
 
-def _geojson(text: str) -> Found:
+def _geojson(text: str) -> Contents:
     try:
         top = json.loads(text)
     except (ValueError, RecursionError) as error:
@@ -146,7 +146,7 @@ def _geojson(text: str) -> Found:
     system = json.dumps(top.get("crs") or "")
     if OTHER_PLANETS.search(system):
         raise Unread(Why.PROJECTED, said=(OTHER_PLANETS.search(system) or [""])[0])
-    found = Found()
+    contents = Contents()
     features = top.get("features") if top["type"] == "FeatureCollection" else [top]
     for feature in features if isinstance(features, list) else []:
         if not isinstance(feature, dict):
@@ -155,31 +155,31 @@ def _geojson(text: str) -> Found:
         facts: dict[str, Any] = properties if isinstance(properties, dict) else {}
         name = next((facts[key] for key in ("name", "Name", "NAME", "block", "title", "id") if key in facts), feature.get("id"))
         geometry = feature.get("geometry") if feature.get("type") == "Feature" else feature
-        _geometry(geometry, _name(name), found, 0)
-    return found
+        _geometry(geometry, _name(name), contents, 0)
+    return contents
 
 
-def _geometry(geometry: Any, name: str, found: Found, depth: int) -> None:
+def _geometry(geometry: Any, name: str, contents: Contents, depth: int) -> None:
     if not isinstance(geometry, dict) or depth > 4:
         return
     kind, parts = geometry.get("type"), geometry.get("coordinates")
     if kind == Shape.COLLECTION:
         for inner in geometry.get("geometries") or []:
-            _geometry(inner, name, found, depth + 1)
+            _geometry(inner, name, contents, depth + 1)
     elif kind == Shape.POLYGON and isinstance(parts, list):
-        _polygon(parts, name, found)
+        _polygon(parts, name, contents)
     elif kind == Shape.POLYGONS and isinstance(parts, list):
         for number, polygon in enumerate(parts, 1):
-            _polygon(polygon, f"{name} {number}".strip() if len(parts) > 1 else name, found)
+            _polygon(polygon, f"{name} {number}".strip() if len(parts) > 1 else name, contents)
     elif kind in (Shape.POINT, Shape.POINTS):
-        found.points += 1
+        contents.points += 1
     elif kind in (Shape.LINE, Shape.LINES):
-        found.lines += 1
+        contents.lines += 1
 
 
-def _polygon(rings: Any, name: str, found: Found) -> None:
+def _polygon(rings: Any, name: str, contents: Contents) -> None:
     if isinstance(rings, list) and rings and isinstance(rings[0], list):
-        found.take(name, rings[0], len(rings) - 1)
+        contents.take(name, rings[0], len(rings) - 1)
 
 
 # KML
@@ -189,7 +189,7 @@ class _Kml:
     """Reads KML piece by piece: a file of a million elements takes no more room than one of ten."""
 
     def __init__(self) -> None:
-        self.found, self.path, self.text, self.elements = Found(), [""], "", 0
+        self.contents, self.path, self.text, self.elements = Contents(), [""], "", 0
         self.name, self.ring, self.holes, self.part = "", "", 0, 0
 
     def begin(self, tag: str, _attributes: Any) -> None:
@@ -203,9 +203,9 @@ class _Kml:
         elif self.path[-1] == "Polygon":
             self.ring, self.holes, self.part = "", 0, self.part + 1
         elif self.path[-1] == "Point":
-            self.found.points += 1
+            self.contents.points += 1
         elif self.path[-1] == "LineString":
-            self.found.lines += 1
+            self.contents.lines += 1
 
     def data(self, text: str) -> None:
         self.text += text
@@ -220,7 +220,7 @@ class _Kml:
             self.holes += 1
         elif tag == "Polygon":
             name = self.name if self.part == 1 else f"{self.name} {self.part}"
-            self.found.take(name, _kml_corners(self.ring), self.holes)
+            self.contents.take(name, _kml_corners(self.ring), self.holes)
         self.text = ""
 
 
@@ -232,7 +232,7 @@ def _kml_corners(text: str) -> Iterator[Any]:
             yield None
 
 
-def _kml(text: str) -> Found:
+def _kml(text: str) -> Contents:
     reader, parser = _Kml(), expat.ParserCreate(namespace_separator=":")
     parser.StartElementHandler, parser.EndElementHandler = reader.begin, reader.end
     parser.CharacterDataHandler = reader.data
@@ -246,7 +246,7 @@ def _kml(text: str) -> Found:
         parser.Parse(text, True)
     except expat.ExpatError as error:
         raise Unread(Why.SYNTAX, error.lineno) from None
-    return reader.found
+    return reader.contents
 
 
 # Tables of corners
@@ -258,7 +258,7 @@ HEADS = {
 }
 
 
-def _table(text: str) -> Found:
+def _table(text: str) -> Contents:
     lines = text.splitlines()
     separator = max(";\t,", key=lines[0].count)
     rows = csv.reader(io.StringIO(text), delimiter=separator)
@@ -276,10 +276,10 @@ def _table(text: str) -> Found:
             raise Unread(Why.NUMBER, rows.line_num, separator.join(row)[:MOST_NAME]) from None
         name = _name(row[where["name"]]) if 0 <= where["name"] < len(row) else ""
         blocks.setdefault(name, []).append((east, north))
-    found = Found()
+    contents = Contents()
     for name, corners in blocks.items():
-        found.take(name, corners)
-    return found
+        contents.take(name, corners)
+    return contents
 
 
 def to_geojson(blocks: Iterable[tuple[str, dict[str, Any], list[Any]]]) -> str:

@@ -77,10 +77,10 @@ def read() -> str | tuple[str, int]:
     try:
         if sent is None or not sent.filename:
             raise Refused(file=say.line("No file was chosen: choose a GeoJSON, a KML or a CSV of corners."))
-        found = outlines.read(sent.read(), [block.name for block in ground.blocks(db())])
+        brought = outlines.read(sent.read(), [block.name for block in ground.blocks(db())])
     except Refused as error:
         return _page(errors=error.errors), 400
-    return _page([Row(number, entry, entry.name, "", "field", not entry.wrong, forms.Errors()) for number, entry in enumerate(found)])
+    return _page([Row(number, entry, entry.name, "", "field", not entry.wrong, forms.Errors()) for number, entry in enumerate(brought)])
 
 
 @blueprint.post("/f/<uuid:farm>/farm/outlines")

@@ -5,21 +5,21 @@ import { World } from "./lib/world.js";
 
 const button = document.querySelector("[data-place]");
 if (button) {
-  const told = document.querySelector("[data-place-told]");
+  const status = document.querySelector("[data-place-told]");
   const latitude = document.querySelector("[name=latitude]");
   const longitude = document.querySelector("[name=longitude]");
   // Without TLS a browser tells no place: nothing is offered then.
   button.hidden = !window.isSecureContext || !navigator.geolocation;
   button.addEventListener("click", () => {
-    told.textContent = say("place_asked");
+    status.textContent = say("place_asked");
     navigator.geolocation.getCurrentPosition(
       ({ coords }) => {
         latitude.value = coords.latitude.toFixed(5);
         longitude.value = coords.longitude.toFixed(5);
-        told.textContent = say("place_taken", { metres: Math.round(coords.accuracy) });
+        status.textContent = say("place_taken", { metres: Math.round(coords.accuracy) });
       },
       () => {
-        told.textContent = say("place_refused");
+        status.textContent = say("place_refused");
       },
       { enableHighAccuracy: true, timeout: 20000 },
     );
@@ -30,7 +30,7 @@ if (button) {
     latitude.value = north.toFixed(2);
     longitude.value = east.toFixed(2);
     const kilometres = Math.max(1, Number(km.toPrecision(1)));
-    told.textContent = isNear ? say("place_pointed", { kilometres }) : say("place_pointed_wide", { kilometres });
+    status.textContent = isNear ? say("place_pointed", { kilometres }) : say("place_pointed_wide", { kilometres });
   });
   box.addEventListener("toggle", async () => {
     if (!box.open) return;
