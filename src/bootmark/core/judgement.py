@@ -350,3 +350,9 @@ MORE_DOUBT = 1.4
 and the chances that are stated hold for half, once and twice as many slips. Tried in bench, 2026-11-26."""
 MOST_MISTAKEN, MOST_OVERLOOKED = 0.25, 0.4
 """chance of a wrong answer. Beyond which more doubt would make an answer worth nothing. Judgement, 2026-11-26."""
+
+UNKNOWN_REENTRY_HOURS = 48
+"""hours after the end of a spray. Nobody is sent into a block while its interval is not known: longer than most labels close one, and the
+sentence sends to the label. Judgement, 2026-11-26."""
+LONGEST_REENTRY_DAYS = 35
+"""days. Looked back for sprays that may still close a block: labels close some work for thirty. Common practice, 2026-11-26."""

@@ -218,6 +218,8 @@ class Says(StrEnum):
     LOOKED_AT = "rest.looked"
     LOOK_COMES = "rest.next"
     BLOCK_HELD = "stop.held"
+    BLOCK_CLOSED = "stop.closed"
+    CLOSED_UNKNOWN = "stop.closed-unknown"
 
 
 @dataclass(frozen=True)

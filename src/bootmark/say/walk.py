@@ -28,6 +28,15 @@ TEXTS: dict[Says, Text] = {
     Says.LONG_UNSEEN_RAIN: "Not looked at for {days} days, {rain} days of rain in between.",
     Says.LOOKED_AT: By("days", {"0": "Looked at today.", "1": "Looked at yesterday."}, "Looked at {days} days ago."),
     Says.LOOK_COMES: "Next look on {on:day}.",
+    Says.BLOCK_CLOSED: By(
+        "days",
+        {
+            "today": "Closed until {until:time} ({control:in_sentence}, done at {ended:time}), as recalled: the label decides.",
+            "later": "Closed until {until:day}, {until:time} ({control:in_sentence}, done on {ended:day}), as recalled: the label decides.",
+        },
+    ),
+    Says.CLOSED_UNKNOWN: "Closed: {control:in_sentence} was done here on {ended:day}, {ended:time}, and when anybody may go in again is "
+    "not known here. Read its label first.",
     Says.BLOCK_HELD: "This block is held after a report: {agent:in_sentence} was reported on {since:day}. Nothing is done in it and "
     "nothing leaves it before the plant health authority frees it; clean boots and tools after it.",
 }

@@ -57,7 +57,7 @@ class DueTrap:
 @dataclass(frozen=True)
 class BlockState:
     """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never;
-    held: what is said of a block that is held after a report."""
+    held: what is said of a block that is held after a report; closed: of one that nobody goes into after a spray."""
 
     id: str
     name: str
@@ -69,6 +69,7 @@ class BlockState:
     openings: Sequence[Opening] = ()
     traps: Sequence[DueTrap] = ()
     held: Message | None = None
+    closed: Message | None = None
 
 
 @dataclass(frozen=True)
@@ -83,11 +84,12 @@ class Why:
 
 @dataclass(frozen=True)
 class PlannedStop:
-    """A stop with its reasons. hold: what is said of a block that is held."""
+    """A stop with its reasons. hold: what is said of a block that is held; closed: of one that nobody goes into now."""
 
     block: str
     whys: tuple[Why, ...]
     hold: Message | None = None
+    closed: Message | None = None
 
     @property
     def weight(self) -> float:
@@ -147,18 +149,32 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
 
 
 def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float] = (0.0, 0.0)) -> Walk:
-    """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing; blocks that are held come last."""
-    stops = {block.id: PlannedStop(block.id, reasons, block.held) for block in blocks if (reasons := whys(block, today))}
+    """Today's walk: every block with a reason, nearest next from the gate on, improved by uncrossing. Blocks that nobody goes into now come
+    after the others, and those that are held last."""
+    stops = {block.id: PlannedStop(block.id, reasons, block.held, block.closed) for block in blocks if (reasons := whys(block, today))}
     where = {block.id: block.at for block in blocks}
-    free = _round({block_id for block_id, stop in stops.items() if not stop.hold}, where, gate)
-    last = where[free[-1]] if free else gate
-    order = [*free, *_round(stops.keys() - set(free), where, last)]
+    order: list[str] = []
+    for turn in (_is_open, _is_closed, _is_held):
+        last = where[order[-1]] if order else gate
+        order += _round({block_id for block_id, stop in stops.items() if turn(stop)}, where, last)
     rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
     tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
     lures = any(trap.what == TrapWait.LURE and trap.due <= today for block in blocks for trap in block.traps)
     tools |= {"new lures"} if lures else set()
     tools |= set(HOLD_CARRIED) if any(stop.hold for stop in stops.values()) else set()
     return Walk(tuple(stops[block_id] for block_id in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
+
+
+def _is_open(stop: PlannedStop) -> bool:
+    return not stop.hold and not stop.closed
+
+
+def _is_closed(stop: PlannedStop) -> bool:
+    return not stop.hold and stop.closed is not None
+
+
+def _is_held(stop: PlannedStop) -> bool:
+    return stop.hold is not None
 
 
 def _round(block_ids: Set[str], where: Mapping[str, tuple[float, float]], start: tuple[float, float]) -> list[str]:
@@ -174,8 +190,8 @@ def _round(block_ids: Set[str], where: Mapping[str, tuple[float, float]], start:
 
 
 def _restful(block: BlockState, today: dt.date) -> tuple[Message, ...]:
-    if block.held:
-        return (block.held,)
+    if block.held or block.closed:
+        return tuple(why for why in (block.held, block.closed) if why)
     since = (today - block.looked).days if block.looked else 0
     coming = min((look.due for look in block.due), default=None)
     looked = says(Says.LOOKED_AT, days=since)

@@ -14,7 +14,7 @@ from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Wal
 from bootmark.core.meanings import VerdictKind
 from bootmark.services.base import ground
 from bootmark.services.base.states import VisitState
-from bootmark.services.scouting import held
+from bootmark.services.scouting import closed, held
 from bootmark.services.seasons import results, traps
 from bootmark.services.seasons.results import Listed
 from bootmark.services.weather import blocks as block_weather
@@ -83,7 +83,8 @@ class Opened(NamedTuple):
     where: str
 
 
-def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: dt.datetime) -> Today:
+def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_now: dt.datetime) -> Today:
+    day = now.date()
     blocks = ground.blocks(session)
     looked, cases = last_looks(session), open_cases(session, catalogue, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
@@ -93,7 +94,7 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
     waits = traps.waiting(traps.register(session, day), day)
     listed, _ = results.refresh(session, farm, blocks, catalogue, day, real_now)
     windows = openings(listed, day)
-    holds = held.blocks(session)
+    holds, shut = held.blocks(session), closed.blocks(session, catalogue, now)
     states = [
         BlockState(
             id=str(block.id),
@@ -106,6 +107,7 @@ def today(session: Session, farm: Farm, catalogue: Any, day: dt.date, real_now: 
             openings=windows.get(block.id, ()),
             traps=waits.get(block.id, ()),
             held=holds.get(block.id),
+            closed=shut.get(block.id),
         )
         for block in blocks
     ]

@@ -16,7 +16,7 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState
-from bootmark.services.scouting import picking
+from bootmark.services.scouting import closed, picking
 from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, protection, timing
 from bootmark.services.weather import blocks as block_weather
@@ -77,6 +77,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         unit_pairs=[(unit, unit) for unit in calls.UNITS],
         may=member().role in SIGNERS and not (blocked or planned.hold) and row.state == TreatmentState.PLANNED,
         blocked=blocked,
+        shut=closed.blocks(db(), g.catalogue, at).get(block.id),
         start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
         end=at.strftime("%Y-%m-%dT%H:%M"),
     )

@@ -12,7 +12,7 @@ from bootmark.case.asked import AskedCase
 from bootmark.core.catalogue.plants import understand
 from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
-from bootmark.services.scouting import findings, looks, photos, stops
+from bootmark.services.scouting import closed, findings, looks, photos, stops
 from bootmark.services.scouting.stops import AtStop
 from bootmark.services.treatment import calls
 from bootmark.web import at_stop, forms
@@ -64,6 +64,7 @@ def page(stop: uuid.UUID) -> str:
         pick=pick,
         photos=photos.of_stop(db(), stop),
         crop=g.catalogue.crops[here.block.crop],
+        shut=closed.blocks(db(), g.catalogue, now()).get(here.block.id),
     )
 
 

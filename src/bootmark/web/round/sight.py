@@ -7,12 +7,13 @@ from typing import Any
 
 from flask import g
 
+from bootmark import say
 from bootmark.core.field.walk import PlannedStop, Walk
 from bootmark.core.messages import Message
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.ground import Block
-from bootmark.services.scouting import picking, rounds
+from bootmark.services.scouting import closed, picking, rounds
 from bootmark.services.scouting.rounds import Opened
 from bootmark.web.guard import db, real_now, the_farm
 from bootmark.web.plan import shapes, things
@@ -34,13 +35,14 @@ class Sight:
 _sights: memo.Kept[Sight] = memo.Kept(128)
 
 
-def sight(today: dt.date) -> Sight:
+def sight(now: dt.datetime) -> Sight:
     """The walk of a day, drawn. Making it may make forecasts anew, which is a write: the key is asked for after it."""
-    key = (the_farm().id, today, g.catalogue.hash)
+    shut = closed.blocks(db(), g.catalogue, now)
+    key = (the_farm().id, now.date(), g.catalogue.hash, tuple(sorted((str(block), say.tongue().say(why)) for block, why in shut.items())))
     kept = _sights.get((stamp.of(db()), key))
     if kept is not None:
         return kept
-    made, whole = _made(today)
+    made, whole = _made(now)
     return _sights.put((stamp.of(db()), key), made) if whole else made
 
 
@@ -49,14 +51,15 @@ def _around() -> dict[str, Any]:
     return {"gate": ground.gate(db(), the_farm()), "things": things(the_farm(), ground.features(db()))}
 
 
-def _made(today: dt.date) -> tuple[Sight, bool]:
-    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, today, real_now())
+def _made(now: dt.datetime) -> tuple[Sight, bool]:
+    today = now.date()
+    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, now, real_now())
     marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
     return Sight(
         walk=walk,
         by_id={str(block.id): block for block in blocks},
         plan=plan_svg(shapes(the_farm(), blocks), [stop.block for stop in walk.stops], marks, **_around()),
-        first=max(walk.stops, key=lambda stop: (stop.hold is None, stop.weight), default=None),
+        first=max((stop for stop in walk.stops if not stop.closed), key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
         no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},
     ), whole

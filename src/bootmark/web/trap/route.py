@@ -17,6 +17,7 @@ from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import SCOUTS
+from bootmark.services.scouting import closed
 from bootmark.services.seasons import traps
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
@@ -49,17 +50,19 @@ def _next_due(hanging: list[traps.Hanging]) -> str:
 
 def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str = "") -> str:
     today, farm = now().date(), the_farm()
-    hanging = _hanging(today)
+    hanging, shut = _hanging(today), closed.blocks(db(), g.catalogue, now())
+    waiting = [trapped for trapped in hanging if any(due.on <= today for due in trapped.due) and trapped.trap.block_id not in shut]
     return render_template(
         "traps.html",
         hanging=hanging,
         plan=_plan(hanging, today),
         blocks={block.id: block for block in ground.blocks(db())},
         proposals=traps.proposals(db(), farm, g.catalogue, today, hanging),
-        waiting=[trapped for trapped in hanging if any(due.on <= today for due in trapped.due)],
+        waiting=waiting,
         next_due=_next_due(hanging),
         kinds={kind: say.term(kind) for kind in TrapKind},
         today=today,
+        shut=shut,
         errors=forms.Errors(errors),
         form=form,
         wrong=wrong,

@@ -1,0 +1,46 @@
+"""A block that was just sprayed: no card, no stop and no trap sends anybody into it."""
+
+import datetime as dt
+import uuid
+
+from sqlalchemy import select
+
+from bootmark.core.catalogue import default
+from bootmark.standins.estate import FARM, NOW, made
+from bootmark.store.models import Application, Block, TreatmentRow
+from bootmark.store.session import farm_session
+from tests.web.test_pages import F, PagesTest
+
+
+class Closed(PagesTest):
+    def spray(self, hours_ago: float) -> tuple[str, uuid.UUID]:
+        """Say that something with an interval was signed for on a block that calls for a walk: its name and id."""
+        with farm_session(FARM, role="owner") as session:
+            application, treatment = session.execute(
+                select(Application, TreatmentRow)
+                .join(TreatmentRow, (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id))
+                .order_by(Application.id)
+                .limit(1)
+            ).one()
+            agent, control = next(
+                (agent, control) for agent in default().agents.values() for control in agent.controls if (control.reentry_hours or 0) >= 4
+            )
+            application.started_at = NOW - dt.timedelta(hours=hours_ago + 1)
+            application.finished_at = NOW - dt.timedelta(hours=hours_ago)
+            treatment.block_id, treatment.agent, treatment.control = made("Long Field"), agent.id, control.id
+            return session.get_one(Block, (FARM, treatment.block_id)).name, treatment.block_id
+
+    def test_no_card_no_stop_and_no_trap_leads_into_it_until_it_opens(self) -> None:
+        before = self.client.get(f"{F}/round").text
+        self.assertIn("Go to Long Field", before)
+        name, block = self.spray(1)
+        page = self.client.get(f"{F}/round").text
+        self.assertNotIn(f"Go to {name}", page)
+        self.assertIn("Closed", page)
+        answer = self.post(self.client, f"{F}/round/open", self.form() | {"block_id": str(block), "return_id": ""})
+        self.assertEqual(answer.headers["Location"], f"{F}/round")
+        self.assertIn("Closed", self.client.get(f"{F}/round").text)
+        self.spray(24 * 30)
+        self.assertIn(f"Go to {name}", self.client.get(f"{F}/round").text)
+        answer = self.post(self.client, f"{F}/round/open", self.form() | {"block_id": str(block), "return_id": ""})
+        self.assertIn("/look/", answer.headers["Location"])
