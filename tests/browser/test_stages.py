@@ -52,6 +52,8 @@ class Stages(LiveTest):
         self.assert_accessible()
         driver.find(self.chrome, "[name=name]").send_keys("Trap 8")
         Select(driver.find(self.chrome, "[name=agent]")).select_by_visible_text("Onion maggot")
+        driver.find(self.chrome, "[data-board-sheet] svg[viewBox]").click()
+        self.sees("It stands there.")
         self.press("Keep the trap")
         self.sees("Trap 8")
         self.sees("Not read yet.")

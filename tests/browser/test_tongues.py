@@ -12,7 +12,20 @@ from bootmark.say import TONGUES, shown
 from bootmark.services.base.states import TreatmentState
 from bootmark.services.owning import lands
 from bootmark.standins import estate
-from bootmark.store.models import Application, Biofix, DecisionRow, Enquiry, Look, ReturnVisit, SampleRow, Station, Stop, Trap, TreatmentRow
+from bootmark.store.models import (
+    Application,
+    Biofix,
+    DecisionRow,
+    Enquiry,
+    Look,
+    PlanFeature,
+    ReturnVisit,
+    SampleRow,
+    Station,
+    Stop,
+    Trap,
+    TreatmentRow,
+)
 from bootmark.store.session import farm_session
 from tests import database, pseudo
 from tests.browser import driver
@@ -100,7 +113,7 @@ def stored(session: Session) -> list[str]:
         Enquiry.words,
         Look.note,
     ]
-    columns += [Stop.where, Application.amount_unit, Trap.name, SampleRow.unit]
+    columns += [PlanFeature.name, Stop.where, Application.amount_unit, Trap.name, SampleRow.unit]
     texts = {text for column in columns for text in session.scalars(select(column)) if text}
     for working in session.scalars(select(DecisionRow.working)):
         texts |= {shown(line) for name in ("reasons_for", "reasons_against", "would_change") for line in working["result"][name]}

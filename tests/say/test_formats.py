@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from bootmark import say
 from bootmark.core.units import Quantity, Scale, System
+from bootmark.say import Tongue
 from bootmark.say.formats import Days, Formats, Numbers
 
 POINT, COMMA = Formats(), Formats(numbers=Numbers.COMMA)
@@ -57,13 +58,14 @@ class Written(unittest.TestCase):
             (AMERICAN, ["64 °F", "7 mph", "1.00 in", "2.5 ac", "180 degree-days F"]),
             (COMMA, ["18 °C", "3,0 m/s", "25,4 mm", "1 ha", "100 degree-days C"]),
         ):
+            tongue = Tongue(formats=formats)
             self.assertEqual(
                 [
-                    formats.measure(18, Quantity.TEMPERATURE, 0),
-                    formats.measure(3, Quantity.WIND, 1),
-                    formats.measure(25.4, Quantity.RAIN, 1),
-                    formats.measure(1, Quantity.AREA),
-                    formats.measure(100, Quantity.HEAT, 0),
+                    tongue.measure(18, Quantity.TEMPERATURE, 0),
+                    tongue.measure(3, Quantity.WIND, 1),
+                    tongue.measure(25.4, Quantity.RAIN, 1),
+                    tongue.measure(1, Quantity.AREA),
+                    tongue.measure(100, Quantity.HEAT, 0),
                 ],
                 texts,
             )

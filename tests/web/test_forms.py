@@ -1,5 +1,6 @@
 """What forms share: errors that are shown once, times with the farm's zone, and drawings kept as they are."""
 
+import re
 import unittest
 import uuid
 from typing import ClassVar
@@ -8,6 +9,7 @@ from flask import Flask, g
 
 from bootmark.drawing import svg
 from bootmark.drawing.plan import plan_svg
+from bootmark.services.base import ground
 from bootmark.services.base.work import Farm
 from bootmark.store.models import Block
 from bootmark.web import forms
@@ -59,6 +61,22 @@ class Plan(unittest.TestCase):
     def test_the_same_plan_is_drawn_once(self) -> None:
         drawn = shapes(self.farm, [self.block("Good", self.GOOD)])
         self.assertIs(plan_svg(drawn), plan_svg(drawn))
+
+    def test_a_plan_of_hundreds_names_what_has_room_and_stays_as_wide(self) -> None:
+        origin = ground.origin(self.farm)
+
+        def square(number: int, side: float) -> Block:
+            x, y = 100 * (number % 20), 100 * (number // 20)
+            corners = origin.to_degrees([(x, y), (x + side, y), (x + side, y + side), (x, y + side)])
+            return self.block(f"Piece {number}", [list(corner) for corner in corners])
+
+        for count, named in ((3, 3), (24, 24), (300, 0)):
+            drawn = plan_svg(shapes(self.farm, [square(number, 60) for number in range(count)]))
+            self.assertEqual(len(re.findall(r">Piece \d+</text>", drawn)), named)
+            box = re.search(r'viewBox="\S+ \S+ (\S+)', drawn)
+            assert box
+            self.assertLess(float(box.group(1)), 720)
+            self.assertLess(len(drawn), 600_000)
 
     def test_names_and_titles_are_text(self) -> None:
         drawn = shapes(self.farm, [self.block("<b>&", self.GOOD)])

@@ -21,6 +21,8 @@ MOST_ROWS, MOST_TREES = 60, 60
 """Of one block: more would be no picture, and takes long on a block of kilometres."""
 WIDE, TALL = 640.0, 400.0
 """What a plan's longer side is drawn as, whatever its metres: letters, rows and markers keep their size on a bed and on a valley."""
+FEW, LETTER = 24, 7.5
+"""Blocks up to which each bears its name; beyond, those that have room for it, with so much for a letter."""
 LEAST = 20.0
 """Metres that a plan shows at least."""
 
@@ -111,7 +113,7 @@ def _drawn(
     corners = [*corners, *([gate] if gate else [])] or [(0.0, 0.0), (100.0, 60.0)]
     left, right = min(x for x, _ in corners) - 22, max(x for x, _ in corners) + 14
     top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
-    parts = [plan_things.drawn(kind, name, points) for kind, name, points in things]
+    parts = [plan_things.drawn(kind, name, points, right) for kind, name, points in things]
     middles = {}
     for block_id, name, place, outline in blocks:
         shape = Polygon(outline)
@@ -120,7 +122,8 @@ def _drawn(
         stroke, width = {"must": (themed.boot, 3.2), "wait": (themed.slate, 1.6)}.get(mark, (themed.ink, 1.2))
         body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place)
         x, y = outline[0]
-        text = svg.text(name, round(x + 6), round(y + 17), size=14, weight="700", fill=themed.ink, halo=themed.paper)
+        fits = len(blocks) <= FEW or len(name) * LETTER < shape.bounds[2] - shape.bounds[0]
+        text = svg.text(name, round(x + 6), round(y + 17), size=14, weight="700", fill=themed.ink, halo=themed.paper) if fits else ""
         link = links.get(block_id)
         parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
     if stops:

@@ -45,10 +45,17 @@ def _middle(points: Points) -> tuple[float, float]:
     return ((x1 + x2) / 2, (y1 + y2) / 2)
 
 
-def drawn(kind: str, name: str, points: Points) -> str:
-    """One of them with its name. points: as the plan is drawn."""
+LETTER = 6.5
+"""How wide a letter of a name is drawn."""
+
+
+def drawn(kind: str, name: str, points: Points, right: float) -> str:
+    """One of them with its name. points: as the plan is drawn; right: where it ends."""
     ways: dict[bool, Callable[[str, Points], str]] = {True: _ring, False: _line}
     body = _spot(kind, points) if kind not in RINGS and kind not in LINES else ways[kind in RINGS](kind, points)
     word = name or say.line(WORDS.get(FeatureKind(kind), ""))
     x, y = _middle(points) if kind in LINES else points[0]
-    return body + (svg.text(word, round(x + 6), round(y + 16), size=12, fill=themed.grey, halo=themed.paper) if word else "")
+    beyond = x + 6 + len(word) * LETTER > right
+    place, anchor = (x - 6, "end") if beyond else (x + 6, "start")
+    text = svg.text(word, round(place), round(y + 16), size=12, anchor=anchor, fill=themed.grey, halo=themed.paper)
+    return body + (text if word else "")

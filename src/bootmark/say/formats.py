@@ -142,10 +142,6 @@ class Formats:
         shown = unit.shown(stored)
         return self.short(shown) if places is None else self.decimal(shown, max(0, places + unit.more_places))
 
-    def measure(self, stored: float, quantity: Quantity, places: int | None = None) -> str:
-        """A measure with its unit."""
-        return f"{self.amount(stored, quantity, places)} {self.unit(quantity).symbol}"
-
     def typed(self, stored: float, quantity: Quantity | None = None) -> str:
         """A number as one would type it into a form: at most six figures, nothing between thousands."""
         return self.signed(f"{self.unit(quantity).shown(stored) if quantity else stored:.6g}")

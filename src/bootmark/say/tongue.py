@@ -57,6 +57,14 @@ class Tongue:
         """The same language, with measures, days and numbers as somebody likes them."""
         return _in_formats(self, system, scale, days, numbers)
 
+    def symbol(self, quantity: Quantity) -> str:
+        """The unit in which a quantity is read, as it is written after a number."""
+        return self.translations.gettext(self.formats.unit(quantity).symbol)
+
+    def measure(self, stored: float, quantity: Quantity, places: int | None = None) -> str:
+        """A measure with its unit. stored, places: in the unit that is stored; as short as counts are where no places are given."""
+        return f"{self.formats.amount(stored, quantity, places)} {self.symbol(quantity)}"
+
     def say(self, message: Message, catalogue: Catalogue | None = None) -> str:
         """A message in words. catalogue: whose names and texts it uses, the shipped one where none is given."""
         facts = {"sign": message.sign, "agent": message.agent, "direction": message.direction or "", **message.facts}
@@ -169,7 +177,7 @@ class _Writer(string.Formatter):
 
 def _measuring(quantity: Quantity, places: str) -> Callable[[_Writer, Any], str]:
     """Writes a measure with its unit, as whoever reads it measures; places: decimals in the unit that is stored."""
-    return lambda writer, fact: writer.tongue.formats.measure(float(fact), quantity, int(places) if places else None)
+    return lambda writer, fact: writer.tongue.measure(float(fact), quantity, int(places) if places else None)
 
 
 WAYS: dict[str, Callable[[_Writer, Any], str]] = {

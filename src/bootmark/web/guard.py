@@ -217,6 +217,11 @@ def _before() -> None:
     g.started, g.request_id = time.perf_counter(), uuid.uuid4().hex[:12]
 
 
+def _done(_error: BaseException | None) -> None:
+    # A thread goes on to somebody else's request, or to none: nobody's ways stay behind.
+    say.speak(say.TONGUES[current_app.config["LANGUAGE"]])
+
+
 def _after(response: Response) -> Response:
     response.headers["Content-Security-Policy"] = POLICY
     response.headers["X-Content-Type-Options"] = "nosniff"
@@ -241,6 +246,7 @@ def init(app: Flask) -> None:
     login.session_protection = None
     app.before_request(_before)
     app.after_request(_after)
+    app.teardown_request(_done)
 
     @app.errorhandler(SignedOut)
     def signed_out(_error: SignedOut) -> AnyResponse:

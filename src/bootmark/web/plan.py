@@ -71,5 +71,5 @@ def board_of(
         "others": [{"name": name, "points": corners} for id_, name, _, corners in shapes(farm, blocks) if id_ != str(own)],
         "form": form,
         "origin": {"latitude": origin.latitude, "longitude": origin.longitude, "east": east / STEP, "north": south / STEP},
-        "unit": {"symbol": unit.symbol, "times": unit.times},
+        "unit": {"symbol": say.tongue().symbol(Quantity.AREA), "times": unit.times},
     }

@@ -107,7 +107,7 @@ def number(value: float) -> str:
 
 def measure(value: float, quantity: str, places: int | None = None) -> str:
     """A measure with its unit, as whoever reads it measures. quantity: a `Quantity`; places: decimals in the unit that is stored."""
-    return say.tongue().formats.measure(value, Quantity(quantity), places)
+    return say.tongue().measure(value, Quantity(quantity), places)
 
 
 def amount(value: float, quantity: str, places: int | None = None) -> str:
@@ -122,7 +122,7 @@ def typed(value: Any, quantity: str = "") -> str:
 
 
 def unit_of(quantity: str) -> str:
-    return say.tongue().formats.unit(Quantity(quantity)).symbol
+    return say.tongue().symbol(Quantity(quantity))
 
 
 def formats_key() -> str:

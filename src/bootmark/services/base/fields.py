@@ -121,7 +121,7 @@ class Number(Rule):
     def _range(self) -> str:
         formats = say.tongue().formats
         low, high = (formats.typed(limit, self.measures) for limit in (self.low, self.high))
-        unit = formats.unit(self.measures).symbol if self.measures else self.unit
+        unit = say.tongue().symbol(self.measures) if self.measures else self.unit
         return f"{low} to {high}{f' {unit}' if unit else ''}"
 
     def _read(self, text: str) -> list[float]:

@@ -104,7 +104,7 @@ def days_told(season: Season, axis: Axis) -> dict[str, Any]:
         "axis": axis.days,
         "stages": {stage: np.rint(100 * season.shares[stage][first:last]).astype(int).tolist() for stage in stages},
         "heat": [np.rint(unit.times * row[first:last]).astype(int).tolist() for row in season.heat],
-        "unit": unit.symbol,
+        "unit": say.tongue().symbol(Quantity.HEAT),
         "kinds": "".join(KINDS.get(kind, FILLED) for kind in season.kinds[first:last]),
         "words": {stage: say.line(STAGE_WORDS.get(stage, stage)) for stage in stages},
     }

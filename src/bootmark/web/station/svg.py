@@ -32,7 +32,7 @@ def year_svg(record: Record, year: int) -> str:
     parts = [axes.levels(shown, y, LEFT, WIDTH - 8, bold=unit.zero), axes.months_below(axis, BASE, 4, HEIGHT - 6 - BASE, short=True)]
     bars = "".join(f"M{axis.x(day):.1f} {y(low):.1f}V{y(high):.1f}" for day, low, high in zip(days, lows, highs, strict=True))
     parts.append(svg.path(bars, stroke=themed.boot, width=max(1.0, axis.width / 365 * 0.85), opacity="0.75"))
-    title = say.line("Daily minimum and maximum of {year}, {unit}", year=year, unit=unit.symbol)
+    title = say.line("Daily minimum and maximum of {year}, {unit}", year=year, unit=say.tongue().symbol(Quantity.TEMPERATURE))
     return svg.document("".join(parts), title, f"0 0 {WIDTH:.0f} {HEIGHT:.0f}")
 
 

@@ -232,6 +232,14 @@ export class Board {
     else this.status.textContent = count > 2 ? say("board_encloses", { count, size }) : say("board_more", { count });
   }
 
+  // A neighbour's name, where all of it can be read.
+  name({ name, points }) {
+    const { view, scale } = this;
+    const [x, y] = [points[0][0] + 6 * scale, points[0][1] + 16 * scale];
+    const fits = x > view.x && x + name.length * 8 * scale < view.x + view.width && y > view.y + 14 * scale && y < view.y + view.height;
+    if (fits) this.shape("text", { x, y, "font-size": 13 * scale }, name);
+  }
+
   shape(name, attributes, text) {
     const element = document.createElementNS(SVG, name);
     for (const [key, value] of Object.entries(attributes)) element.setAttribute(key, value);
@@ -246,8 +254,7 @@ export class Board {
     const ring = (points) => points.map((point) => point.join(",")).join(" ");
     for (const other of this.given.others) {
       this.shape("polygon", { points: ring(other.points), class: "other" });
-      const [x, y] = other.points[0];
-      this.shape("text", { x: x + 6 * scale, y: y + 16 * scale, "font-size": 13 * scale }, other.name);
+      this.name(other);
     }
     if (this.form === "ring") this.shape("polygon", { points: ring(this.points), class: "own" });
     if (this.form === "line") this.shape("polyline", { points: ring(this.points), class: "own line" });
