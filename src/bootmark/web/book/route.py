@@ -81,6 +81,24 @@ def compare(block: uuid.UUID, agent: str) -> str:
     )
 
 
+TITLES = {
+    "station.save": "A station",
+    "block.save": "A block",
+    "feature.save": "On the plan",
+    "trap.save": "A trap",
+    "trap.check": "A catch",
+    "stop.open": "A stop",
+    "look.record": "A look",
+    "sample.record": "A count",
+    "stage.sighting": "Animals by stage",
+    "crop.stage": "The crop's stage",
+    "biofix.set": "A biofix",
+    "enquiry.save": "An enquiry",
+    "application.record": "A treatment, as it was done",
+    "answer.keep": "An answer from outside",
+    "farm.save": "The farm itself",
+}
+"""What each kind of record is called above its versions."""
 SHAKEN = {
     Shaken.LOOK: "The look that this call rests on was changed since.",
     Shaken.COUNT: "The count that this call rests on was corrected since.",
@@ -106,6 +124,7 @@ def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: M
     return render_template(
         "record.html",
         versions=versions,
+        title=say.line(TITLES.get(newest["kind"], "A record")),
         head=head,
         call=call,
         shaken=[say.line(SHAKEN[what]) for what in records.shaken(db(), call)] if call else [],
