@@ -65,7 +65,10 @@ class Walls(DatabaseTest):
     def test_a_row_cannot_point_into_another_farm(self) -> None:
         with farm_session(STRANGER) as session:
             session.execute(
-                text("INSERT INTO farm (id, name, latitude, longitude, time_zone, policy) VALUES (:id, 'Other', 0, 0, 'UTC', '{}')"),
+                text(
+                    "INSERT INTO farm (id, name, latitude, longitude, time_zone, policy, origin_latitude, origin_longitude)"
+                    " VALUES (:id, 'Other', 0, 0, 'UTC', '{}', 0, 0)"
+                ),
                 {"id": STRANGER},
             )
         with farm_session(FARM) as session:

@@ -45,6 +45,11 @@ def said(value: object) -> str:
     return str(value)[:60].encode("utf-8", "replace").decode() if value not in (None, "") else "Nothing"
 
 
+def can_be_stored(text: str) -> bool:
+    """Whether the database keeps a text's letters."""
+    return "\0" not in text and not any("\ud800" <= letter <= "\udfff" for letter in text)
+
+
 class Rule:
     """One kind of field. optional: None stands for nothing given."""
 
@@ -93,7 +98,7 @@ class Text(Rule):
             raise wrong(say.line(EMPTY))
         if len(text) > self.most:
             raise wrong(say.line("This has {count} characters; {most} is the most.", count=len(text), most=self.most))
-        if "\0" in text or any("\ud800" <= letter <= "\udfff" for letter in text):
+        if not can_be_stored(text):
             raise wrong(say.line("This holds a character that can't be stored: write it again by hand."))
         return text
 

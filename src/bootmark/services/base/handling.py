@@ -16,7 +16,7 @@ from bootmark.core.catalogue import Catalogue
 from bootmark.core.messages import Message
 from bootmark.services.base.command import Command, Refused, TooEarly
 from bootmark.services.base.farm_time import zone
-from bootmark.services.base.fields import YEARS
+from bootmark.services.base.fields import YEARS, can_be_stored
 from bootmark.services.base.people import Member
 from bootmark.store.base import Head, Withdrawable
 from bootmark.store.models import Farm
@@ -105,7 +105,7 @@ def believed(moment: dt.datetime, now: dt.datetime) -> dt.datetime:
 
 def _reason(said: Any) -> str:
     """Why somebody changes a record. Raises ValueError where it is no text that can be kept."""
-    if not isinstance(said, str) or len(said) > MOST_REASON or "\0" in said or any("\ud800" <= letter <= "\udfff" for letter in said):
+    if not isinstance(said, str) or len(said) > MOST_REASON or not can_be_stored(said):
         raise ValueError
     return said.strip()
 

@@ -120,7 +120,8 @@ def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: M
     call = records.call(db(), record)
     treatments, looks = timing.programme(db(), record) if call else ([], [])
     newest = _newest(versions)
-    may = member().role in KINDS[newest["kind"]].command.spec.roles
+    spec = KINDS[str(newest["kind"])].command.spec
+    may = member().role in spec.roles
     return render_template(
         "record.html",
         versions=versions,
