@@ -75,6 +75,13 @@ class Faults(unittest.TestCase):
         self.assertAlmostEqual(x, 45, places=1)
         self.assertAlmostEqual(y, 45, places=1)
 
+    def test_a_crossing_among_a_hundred_thousand_sides_is_told(self) -> None:
+        # A spring round a circle: each loop crosses the one before it.
+        turns = [n / 50_000 * math.tau for n in range(50_000)]
+        spring = [(500 * math.cos(t) + 40 * math.cos(900 * t), 500 * math.sin(t) + 40 * math.sin(900 * t)) for t in turns]
+        fault = outline.fault(drawn(*spring), most=100_000)
+        self.assertEqual(fault and fault.kind, FaultKind.CROSSES)
+
     @given(st.lists(st.tuples(st.integers(-999, 999), st.integers(-999, 999)), min_size=3, max_size=9, unique=True))
     def test_what_is_taken_encloses_ground_and_does_not_cross(self, corners: list[tuple[int, int]]) -> None:
         fault = outline.fault(drawn(*corners))

@@ -92,6 +92,7 @@ class Reading(unittest.TestCase):
             (b"name,area\nMill,3\n", Why.COLUMNS),
             (b"lon,lat\n7.1,46.2\nhere,46\n", Why.NUMBER),
             (b"lon,lat\n7.1\n", Why.NUMBER),
+            (b'lon,lat\n"' + b"7" * 200_000 + b'",46\n', Why.SYNTAX),
         ):
             with self.subTest(why=why), self.assertRaises(Unread) as caught:
                 read(content)

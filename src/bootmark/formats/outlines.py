@@ -259,6 +259,13 @@ HEADS = {
 
 
 def _table(text: str) -> Contents:
+    try:
+        return _rows(text)
+    except csv.Error:
+        raise Unread(Why.SYNTAX) from None
+
+
+def _rows(text: str) -> Contents:
     lines = text.splitlines()
     separator = max(";\t,", key=lines[0].count)
     rows = csv.reader(io.StringIO(text), delimiter=separator)

@@ -19,7 +19,7 @@ WHY = {
     Why.LETTERS: "The file is no text in UTF-8: save it as GeoJSON, KML or CSV.",
     Why.ZIPPED: "The file is packed (a KMZ or a zipped shape file): unpack it, and send the KML in it or save it as GeoJSON.",
     Why.PICTURE: "This is a picture or a printed page, and tells no corners: save the blocks as GeoJSON, KML or CSV.",
-    Why.SYNTAX: "The file breaks off or is spoilt at line {line}: save it again.",
+    Why.SYNTAX: "The file breaks off or is spoilt near line {line}: save it again.",
     Why.PROJECTED: "The file says that its numbers are of {said}: save it as WGS84 (EPSG:4326), in degrees.",
     Why.UNKNOWN: "The file is JSON, but no GeoJSON: it says of itself no type such as FeatureCollection.",
     Why.NOTHING: "The file holds nothing that is drawn: save the blocks' outlines into it.",

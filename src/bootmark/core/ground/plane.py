@@ -12,6 +12,8 @@ from typing import Any
 Corner = tuple[float, float]
 """Longitude and latitude, degrees; on the plan metres east and south."""
 M2_PER_HA = 10_000.0
+MOST_KEPT = 500
+"""Corners of an outline whose place on the plan is kept in memory: those of a file may be many more."""
 
 
 @dataclass(frozen=True)
@@ -23,7 +25,8 @@ class Origin:
 
     def to_plan(self, corners: Sequence[Sequence[float]]) -> tuple[Corner, ...]:
         """Corners in degrees as metres east and south."""
-        return _to_plan(self, tuple((float(corner[0]), float(corner[1])) for corner in corners))
+        plan: tuple[Corner, ...] = _kept(_to_plan, len(corners))(self, _pairs(corners))
+        return plan
 
     def to_degrees(self, points: Sequence[Sequence[float]]) -> tuple[Corner, ...]:
         """Points of the plan as longitude and latitude, to a hundredth of a millimetre."""
@@ -38,6 +41,15 @@ def _projection(origin: Origin) -> Any:
     from pyproj import Proj  # loaded here: it takes a while, and many pages need none
 
     return Proj(proj="aeqd", lat_0=origin.latitude, lon_0=origin.longitude, ellps="WGS84")
+
+
+def _pairs(corners: Sequence[Sequence[float]]) -> tuple[Corner, ...]:
+    return tuple((float(corner[0]), float(corner[1])) for corner in corners)
+
+
+def _kept(function: Any, size: int) -> Any:
+    """A function that keeps its answers, and the same without that for an outline larger than any block's."""
+    return function if size <= MOST_KEPT else function.__wrapped__
 
 
 @functools.lru_cache(maxsize=4096)
@@ -63,7 +75,7 @@ def _area(corners: tuple[Corner, ...]) -> float:
 
 def area(corners: Sequence[Sequence[float]]) -> float:
     """What an outline in degrees encloses on the ellipsoid, hectares."""
-    return _area(tuple((float(corner[0]), float(corner[1])) for corner in corners))
+    return float(_kept(_area, len(corners))(_pairs(corners)))
 
 
 def distance(start: Corner, end: Corner) -> float:
