@@ -12,7 +12,7 @@ from bootmark.services.book import records
 from bootmark.services.seasons import sightings, traps
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.base import Withdrawable
-from bootmark.store.models import DecisionRow, SampleRow, StageSighting, TrapCheck
+from bootmark.store.models import DecisionRow, SampleRow, StageSighting, TrapCheck, TreatmentRow
 from bootmark.store.session import farm_session
 from bootmark.store.versions import HEADS
 from tests.sending import send
@@ -33,19 +33,18 @@ class Corrections(PagesTest):
         )
 
     def a_sample(self) -> SampleRow:
-        """A count on which a call rests."""
+        """A count on which a call rests that has planned something."""
         with farm_session(FARM) as session:
-            call = session.scalars(
-                select(DecisionRow).where(DecisionRow.sample_id.is_not(None)).order_by(DecisionRow.seen_at.desc())
-            ).first()
+            planned = DecisionRow.id.in_(select(TreatmentRow.decision_id))
+            calls = select(DecisionRow).where(DecisionRow.sample_id.is_not(None), planned).order_by(DecisionRow.seen_at.desc())
+            call = session.scalars(calls).first()
             assert call
             return session.get_one(SampleRow, (FARM, call.sample_id))
 
     def test_a_wrong_count_is_put_right_with_a_reason_and_the_call_on_it_says_so(self) -> None:
         sample = self.a_sample()
         with farm_session(FARM) as session:
-            call = session.scalars(select(DecisionRow).where(DecisionRow.sample_id == sample.id)).first()
-        assert call
+            call = session.scalars(select(DecisionRow).where(DecisionRow.sample_id == sample.id)).one()
         self.assertNotIn("corrected since", self.client.get(f"{F}/book/record/{call.id}").text)
         page = self.client.get(f"{F}/book/record/{sample.id}").text
         typed = re.search(r'name="counts" type="text" value="([^"]*)"', page)
@@ -63,6 +62,9 @@ class Corrections(PagesTest):
         self.assertIn("The count that this call rests on was corrected since", self.client.get(f"{F}/book/record/{call.id}").text)
         self.act(sample.id, "withdraw", withdrawn="yes", reason="Another row")
         self.assertIn("rests on was withdrawn", self.client.get(f"{F}/book/record/{call.id}").text)
+        with farm_session(FARM) as session:
+            treatment = session.scalars(select(TreatmentRow.id).where(TreatmentRow.decision_id == call.id).limit(1)).one()
+        self.assertIn("Call again before it is done", self.client.get(f"{F}/do/{treatment}").text)
         with self.assertRaises(Refused) as caught:
             send("decision.make", {"look_id": str(call.look_id), "agent": call.agent, "sample_id": str(sample.id)})
         self.assertIn("was withdrawn", caught.exception.errors["sample_id"])
@@ -97,6 +99,11 @@ class Corrections(PagesTest):
         self.assertEqual(self.row(StageSighting, sighting.id).counts[stage], 77)
         with farm_session(FARM) as session:
             self.assertIn(77, [row.counts.get(stage) for row in sightings.newest(session, sighting.block_id, sighting.agent)])
+
+    def test_what_was_just_kept_can_be_taken_back_at_once(self) -> None:
+        sent = self.form() | {"on": "2026-06-17", "code": "65", "note": "", "counted": "", "node": ""}
+        page = self.client.get(self.post(self.client, f"{F}/farm/block/{made('Orchard A')}/stage", sent).headers["Location"]).text
+        self.assertIn(f"/book/record/{sent['record_id']}", page.partition("Put it right, or withdraw it")[0])
 
     def test_only_who_may_write_it_may_take_it_back(self) -> None:
         sample = self.a_sample()

@@ -9,7 +9,7 @@ import uuid
 from collections.abc import Collection, Mapping
 from typing import Any
 
-from flask import g, request
+from flask import flash, g, request
 
 from bootmark import say
 from bootmark.core.catalogue import default
@@ -71,6 +71,12 @@ def send_with(
     except Refused as error:
         raise Refused(form=say.line(OLD_PAGE)) from error
     return writing.handle(guard.db(), guard.the_farm(), guard.member(), default(), sent, guard.real_now())
+
+
+def flash_kept(text: str, result: Json) -> None:
+    """Say on the next page that a record was kept, with the way to put it right."""
+    message: Any = [text, result["record_id"]]
+    flash(message, "good")
 
 
 def ids_of(command_id: str, number: int) -> tuple[str, str]:

@@ -7,6 +7,9 @@ from typing import Any
 from bootmark import say
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Counts, Day, Flag, Number, Rule, Text, rule_of
+from bootmark.services.base.work import Session
+from bootmark.services.book import records
+from bootmark.services.book.records import Shaken
 from bootmark.services.kinds import KINDS
 
 CORRECTED = ("sample.record", "trap.check", "stage.sighting", "crop.stage", "biofix.set")
@@ -25,6 +28,13 @@ LABELS = {
 }
 SHOWN = (Number, Day, Flag, Text, Counts)
 """Rules whose fields can be typed anew; what a record is about stays."""
+
+
+SHAKEN = {
+    Shaken.LOOK: "The look that this call rests on was changed since.",
+    Shaken.COUNT: "The count that this call rests on was corrected since.",
+    Shaken.WITHDRAWN: "The count that this call rests on was withdrawn.",
+}
 
 
 @dataclass(frozen=True)
@@ -67,3 +77,8 @@ def corrected(kind: str, payload: Mapping[str, Any], form: Mapping[str, str]) ->
     asked = {entry.name.split(".")[0] for entry in entries(kind, payload)}
     typed = {name: value for name, value in command.of_form(form).items() if name in asked}
     return {**payload, **typed}
+
+
+def shaken(session: Session, call: Any) -> list[str]:
+    """What has changed of that on which a call rests, in words; nothing where there is no call."""
+    return [say.line(SHAKEN[what]) for what in records.shaken(session, call)] if call else []

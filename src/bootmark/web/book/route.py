@@ -17,7 +17,6 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.handling import MOST_REASON
 from bootmark.services.book import log, records
-from bootmark.services.book.records import Shaken
 from bootmark.services.kinds import KINDS
 from bootmark.services.scouting import findings
 from bootmark.services.treatment import timing
@@ -99,11 +98,6 @@ TITLES = {
     "farm.save": "The farm itself",
 }
 """What each kind of record is called above its versions."""
-SHAKEN = {
-    Shaken.LOOK: "The look that this call rests on was changed since.",
-    Shaken.COUNT: "The count that this call rests on was corrected since.",
-    Shaken.WITHDRAWN: "The count that this call rests on was withdrawn.",
-}
 
 
 @blueprint.get("/f/<uuid:farm>/book/record/<uuid:record>")
@@ -128,7 +122,7 @@ def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: M
         title=say.line(TITLES.get(newest["kind"], "A record")),
         head=head,
         call=call,
-        shaken=[say.line(SHAKEN[what]) for what in records.shaken(db(), call)] if call else [],
+        shaken=corrections.shaken(db(), call),
         stop=records.stop_of(db(), call) if call else None,
         treatments=treatments,
         looks=looks,

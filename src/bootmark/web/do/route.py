@@ -16,11 +16,13 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState
+from bootmark.services.book import records
 from bootmark.services.scouting import closed, picking
 from bootmark.services.scouting.stops import child
 from bootmark.services.treatment import calls, protection, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
+from bootmark.web.book import corrections
 from bootmark.web.guard import ask_who, db, member, now, on_farm, the_farm
 from bootmark.web.plan import shapes, things
 
@@ -77,6 +79,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         unit_pairs=[(unit, unit) for unit in calls.UNITS],
         may=member().role in SIGNERS and not (blocked or planned.hold) and row.state == TreatmentState.PLANNED,
         blocked=blocked,
+        shaken=corrections.shaken(db(), records.call(db(), row.decision_id)),
         shut=closed.blocks(db(), g.catalogue, at).get(block.id),
         start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
         end=at.strftime("%Y-%m-%dT%H:%M"),

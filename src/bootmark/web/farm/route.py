@@ -126,9 +126,10 @@ def _crop_stages(block: ground.Block) -> dict[str, Any]:
 def crop_stage(block: uuid.UUID) -> Response | tuple[str, int]:
     where = ground.block(db(), block)
     try:
-        forms.send(crop_stages.NoteCropStage, block_id=str(block))
+        result = forms.send(crop_stages.NoteCropStage, block_id=str(block))
     except Refused as error:
         return _form(where, stage_errors=error.errors), 400
+    forms.flash_kept(say.line("The crop's stage is kept."), result)
     return redirect(url_for("farm.block", farm=the_farm().id, block=block, _anchor="stage"))
 
 

@@ -99,10 +99,10 @@ def page(block: uuid.UUID, agent: str) -> str:
 @on_farm
 def sighting(block: uuid.UUID, agent: str) -> AnyResponse | tuple[str, int]:
     try:
-        forms.send(sightings.SightStages, block_id=str(block), agent=agent)
+        result = forms.send(sightings.SightStages, block_id=str(block), agent=agent)
     except Refused as error:
         return _page(block, agent, error.errors, request.form), 400
-    flash(say.line("Kept. The forecast below has been weighed by what you saw."), "good")
+    forms.flash_kept(say.line("Kept. The forecast below has been weighed by what you saw."), result)
     return redirect(url_for("season.page", farm=the_farm().id, block=block, agent=agent))
 
 

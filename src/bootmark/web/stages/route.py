@@ -5,7 +5,7 @@ import uuid
 from collections.abc import Mapping
 from typing import Any
 
-from flask import Blueprint, flash, g, jsonify, redirect, render_template, request, url_for
+from flask import Blueprint, g, jsonify, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
@@ -68,9 +68,9 @@ def progress() -> AnyResponse:
 @on_farm
 def set_biofix() -> AnyResponse | tuple[str, int]:
     try:
-        forms.send(biofixes.SetBiofix)
+        result = forms.send(biofixes.SetBiofix)
     except Refused as error:
         return _page(error.errors, request.form), 400
     form = request.form
-    flash(say.line("Heat is counted from {fromisoformat:day}.", fromisoformat=dt.date.fromisoformat(form["on"])), "good")
+    forms.flash_kept(say.line("Heat is counted from {begun:day}.", begun=dt.date.fromisoformat(form["on"])), result)
     return redirect(url_for("season.page", farm=the_farm().id, block=uuid.UUID(form["block_id"]), agent=form["agent"]))

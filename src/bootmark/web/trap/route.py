@@ -157,7 +157,8 @@ def save() -> AnyResponse | tuple[str, int]:
 @on_farm
 def check(trap: uuid.UUID) -> AnyResponse | tuple[str, int]:
     try:
-        forms.send(traps.CheckTrap, trap_id=str(trap))
+        result = forms.send(traps.CheckTrap, trap_id=str(trap))
     except Refused as error:
         return _page(error.errors, request.form, str(trap)), 400
+    forms.flash_kept(say.line("The catch is kept."), result)
     return redirect(url_for("trap.page", farm=the_farm().id, _anchor=f"t-{trap}"))
