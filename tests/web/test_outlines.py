@@ -59,6 +59,7 @@ class Bringing(PagesTest):
             ({"name.1": "Orchard A"}, "called Orchard A already"),
             ({"crop.1": "moonflower tree"}, "not a crop"),
             ({"corners.1": "[[1]]"}, "How large"),
+            ({"corners.1": "[[NaN, 1], [2, 3], [1e999, 5]]"}, "How large"),
             ({"take.0": "", "take.1": ""}, "Nothing is ticked"),
         ):
             form = self.form(page, command_id=str(uuid.uuid4()), **{"name.0": "Good Piece"}) | change

@@ -12,7 +12,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark import say
 from bootmark.core.catalogue import plants
 from bootmark.core.catalogue.model import PLACES
-from bootmark.core.ground import plane
+from bootmark.core.ground import outline, plane
 from bootmark.drawing.plan import Shape, plan_svg
 from bootmark.formats.outlines import to_geojson
 from bootmark.services import outlines, places
@@ -111,10 +111,12 @@ def _posted(number: int) -> Row:
 
     try:
         corners = tuple((float(east), float(north)) for east, north in json.loads(typed("corners")))
-        area = plane.area(corners)
     except (ValueError, TypeError):
-        corners, area = (), 0.0
-    entry = Brought(typed("name"), corners, area, read=len(corners))
+        corners = ()
+    # The page sends back what it was given: what can't be a block's outline now was changed on the way, and is not drawn.
+    if outline.fault(corners):
+        corners = ()
+    entry = Brought(typed("name"), corners, plane.area(corners) if corners else 0.0, read=len(corners))
     return Row(number, entry, typed("name"), typed("crop"), typed("place"), bool(typed("take")), forms.Errors())
 
 

@@ -122,9 +122,12 @@ def edit(trap: uuid.UUID) -> str:
 def _hung(trap: traps.Trap | None, shown: Mapping[str, str]) -> list[Corner]:
     """Where the form's trap hangs on the plan: where it was put just now, else where it hangs, else nowhere yet."""
     try:
-        return [(float(shown["x"]), float(shown["y"]))]
+        x, y = float(shown["x"]), float(shown["y"])
     except (KeyError, ValueError):
-        return list(ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])) if trap else []
+        x = y = math.nan
+    if abs(x) <= ground.FURTHEST and abs(y) <= ground.FURTHEST:
+        return [(x, y)]
+    return list(ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])) if trap else []
 
 
 def _spot() -> dict[str, float | None]:
