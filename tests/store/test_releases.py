@@ -1,6 +1,7 @@
 """Each release's own small farm, dumped by it, comes up to date, and every page of it answers."""
 
 import html
+import math
 import os
 import re
 import subprocess
@@ -14,10 +15,14 @@ from pathlib import Path
 import psycopg
 from flask.testing import FlaskClient
 from psycopg import sql
+from shapely import Point, Polygon
+from sqlalchemy import select
 from werkzeug.test import TestResponse
 
-from bootmark.standins.estate import FARM, PASSWORD, PEOPLE
+from bootmark.services.base import ground
+from bootmark.standins.estate import BLOCKS, FARM, PASSWORD, PEOPLE
 from bootmark.store import setup
+from bootmark.store.models import Farm, Trap
 from bootmark.store.session import farm_session
 from bootmark.web import create_app
 from tests import database
@@ -85,12 +90,26 @@ class Releases(unittest.TestCase):
                 with farm_session(FARM) as session:
                     self.assertEqual(_rows(session), before)
                 self.assertEqual(snapshot(), SNAPSHOT.read_text())
+                self.lies_where_it_was_drawn()
                 statuses = walk(_signed_in())
                 self.assertGreater(statuses[200], 60)
                 self.assertEqual(set(statuses) - {200, 302}, set(), statuses)
                 for _, email, role, _ in PEOPLE:
                     page = _signed_in(email).get(f"/f/{FARM}/people")
                     self.assertEqual((page.status_code, f"{role}" in page.text), (200, True), f"{email} of {dump.stem}")
+
+    def lies_where_it_was_drawn(self) -> None:
+        """Blocks drawn in metres until 0.7.0 lie where they were, to a tenth of a metre; so does every trap in its block."""
+        drawn = {name: corners for name, _, _, _, _, _, corners, _ in BLOCKS}
+        with farm_session(FARM) as session:
+            farm = session.get_one(Farm, FARM)
+            for block in ground.blocks(session):
+                for corner, metres in zip(ground.on_plan(farm, block), drawn[block.name], strict=True):
+                    self.assertLess(math.dist(corner, metres), 0.1, block.name)
+            shapes = {block.id: Polygon(ground.on_plan(farm, block)) for block in ground.blocks(session)}
+            for trap in session.scalars(select(Trap)):
+                [spot] = ground.origin(farm).to_plan([(trap.longitude, trap.latitude)])
+                self.assertTrue(shapes[trap.block_id].contains(Point(spot)), trap.name)
 
     def test_a_new_database_has_the_same_rights(self) -> None:
         name = database.clone()

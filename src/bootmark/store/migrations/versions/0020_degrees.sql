@@ -21,11 +21,11 @@ CREATE FUNCTION bm_outline(outline jsonb, latitude double precision, longitude d
 LANGUAGE plpgsql IMMUTABLE SET search_path = public, pg_temp AS
 $$
 BEGIN
-    RETURN (
+    RETURN coalesce((
         SELECT jsonb_agg(to_jsonb(bm_degrees((corner ->> 0)::double precision, (corner ->> 1)::double precision, latitude, longitude))
             ORDER BY place)
         FROM jsonb_array_elements(outline) WITH ORDINALITY AS corners (corner, place)
-    );
+    ), outline);
 EXCEPTION WHEN data_exception THEN
     RETURN outline;
 END
