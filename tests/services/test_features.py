@@ -40,9 +40,10 @@ class Features(FeaturesTest):
         knot = at((0, 0), (50, 50), (50, 0), (0, 50))
         odd: tuple[tuple[dict[str, Any], str, str], ...] = (
             ({"points": []}, "points", "Nothing is drawn"),
-            ({"points": [[7.1]]}, "points", "Point 1"),
+            ({"points": [[7.1]]}, "points", "Corner 1 is not two numbers"),
             ({"points": [[7.1, 46.2], [7.1, 46.2001]]}, "points", "one spot"),
             ({"feature": "water", "points": knot}, "points", "crosses itself"),
+            ({"points": [[2600000, 1200000]]}, "points", "metres of some projection"),
             ({"points": [[17.1, 46.2]]}, "points", "further from the farm"),
             ({"feature": "castle"}, "feature", "can't be chosen"),
             ({"height": 9}, "height", "nobody asks"),

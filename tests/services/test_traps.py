@@ -117,6 +117,7 @@ class Register(DatabaseTest):
             ({"set_on": "2026-07-01"}, "set_on", "still ahead"),
             ({"lure_on": "2026-07-01"}, "lure_on", "still ahead"),
             ({"check_days": 0}, "check_days", "out of range"),
+            ({"longitude": 17.1}, "longitude", "further from the farm"),
             ({"kind": "net"}, "kind", "can't be chosen"),
         ):
             with self.assertRaises(Refused) as caught:

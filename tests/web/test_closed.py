@@ -13,7 +13,7 @@ from tests.web.test_pages import F, PagesTest
 
 
 class Closed(PagesTest):
-    def spray(self, hours_ago: float) -> tuple[str, uuid.UUID]:
+    def spray(self, hours_ago: float, where: str = "Long Field") -> tuple[str, uuid.UUID]:
         """Say that something with an interval was signed for on a block that calls for a walk: its name and id."""
         with farm_session(FARM, role="owner") as session:
             application, treatment = session.execute(
@@ -27,8 +27,17 @@ class Closed(PagesTest):
             )
             application.started_at = NOW - dt.timedelta(hours=hours_ago + 1)
             application.finished_at = NOW - dt.timedelta(hours=hours_ago)
-            treatment.block_id, treatment.agent, treatment.control = made("Long Field"), agent.id, control.id
+            treatment.block_id, treatment.agent, treatment.control = made(where), agent.id, control.id
             return session.get_one(Block, (FARM, treatment.block_id)).name, treatment.block_id
+
+    def test_no_job_card_is_put_first_that_leads_into_it(self) -> None:
+        page = self.client.get(f"{F}/do").text
+        card = page.partition('<section class="dark')[2].partition("</section>")[0]
+        self.assertIn("Mill Piece", card)
+        self.spray(1, "Mill Piece")
+        page = self.client.get(f"{F}/do").text
+        self.assertNotIn("Mill Piece", page.partition('<section class="dark')[2].partition("</section>")[0])
+        self.assertIn("Closed", page)
 
     def test_no_card_no_stop_and_no_trap_leads_into_it_until_it_opens(self) -> None:
         before = self.client.get(f"{F}/round").text
@@ -40,6 +49,11 @@ class Closed(PagesTest):
         answer = self.post(self.client, f"{F}/round/open", self.form() | {"block_id": str(block), "return_id": ""})
         self.assertEqual(answer.headers["Location"], f"{F}/round")
         self.assertIn("Closed", self.client.get(f"{F}/round").text)
+        # Whoever stands at no stop yet is offered every block but this one.
+        choice = self.enter("applicator").get(f"{F}/look").text
+        self.assertIn("Closed", choice)
+        self.assertNotIn(f'value="{block}"', choice)
+        self.assertIn(f'value="{made("Orchard A")}"', choice)
         self.spray(24 * 30)
         self.assertIn(f"Go to {name}", self.client.get(f"{F}/round").text)
         answer = self.post(self.client, f"{F}/round/open", self.form() | {"block_id": str(block), "return_id": ""})

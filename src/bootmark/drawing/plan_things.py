@@ -2,8 +2,11 @@
 
 from collections.abc import Callable
 
+from shapely import Polygon
+
 from bootmark import say
-from bootmark.core.meanings import FeatureKind
+from bootmark.core.ground.features import FORMS
+from bootmark.core.meanings import FeatureKind, Form
 from bootmark.drawing import svg
 from bootmark.drawing.palette import themed
 
@@ -16,13 +19,13 @@ LINES = {
 }
 WORDS = {FeatureKind.GATE: "gate", FeatureKind.HIVES: "hives", FeatureKind.POWER: "power line", FeatureKind.WATER: "water"}
 """What stands beside one without a name of its own."""
+LETTER = 6.5
+"""How wide a letter of a name is drawn."""
 
 
 def _ring(kind: str, points: Points) -> str:
-    body = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points) + "Z"
-    return svg.path(
-        body, RINGS[FeatureKind(kind)], themed.grey, 1.0, **({"stroke_dasharray": "4 3"} if kind == FeatureKind.NEIGHBOUR else {})
-    )
+    dashes = {"stroke_dasharray": "4 3"} if kind == FeatureKind.NEIGHBOUR else {}
+    return svg.path(svg.shape_d(Polygon(points)), RINGS[FeatureKind(kind)], themed.grey, 1.0, **dashes)
 
 
 def _line(kind: str, points: Points) -> str:
@@ -39,22 +42,20 @@ def _spot(kind: str, points: Points) -> str:
     return svg.circle(x, y, 5, themed.page, themed.boot, 2.0)
 
 
+WAYS: dict[Form, Callable[[str, Points], str]] = {Form.RING: _ring, Form.LINE: _line, Form.SPOT: _spot}
+
+
 def _middle(points: Points) -> tuple[float, float]:
     """In the middle of a line's middle stretch."""
     (x1, y1), (x2, y2) = points[(len(points) - 1) // 2], points[len(points) // 2 if len(points) > 2 else 1]
     return ((x1 + x2) / 2, (y1 + y2) / 2)
 
 
-LETTER = 6.5
-"""How wide a letter of a name is drawn."""
-
-
 def drawn(kind: str, name: str, points: Points, right: float) -> str:
     """One of them with its name. points: as the plan is drawn; right: where it ends."""
-    ways: dict[bool, Callable[[str, Points], str]] = {True: _ring, False: _line}
-    body = _spot(kind, points) if kind not in RINGS and kind not in LINES else ways[kind in RINGS](kind, points)
+    body = WAYS[FORMS[FeatureKind(kind)]](kind, points)
     word = name or say.line(WORDS.get(FeatureKind(kind), ""))
-    x, y = _middle(points) if kind in LINES else points[0]
+    x, y = _middle(points) if FORMS[FeatureKind(kind)] == Form.LINE else points[0]
     beyond = x + 6 + len(word) * LETTER > right
     place, anchor = (x - 6, "end") if beyond else (x + 6, "start")
     text = svg.text(word, round(place), round(y + 16), size=12, anchor=anchor, fill=themed.grey, halo=themed.paper)

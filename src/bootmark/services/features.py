@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from pydantic_core import CoreSchema, core_schema
 
 from bootmark import say
-from bootmark.core.ground import outline, plane
+from bootmark.core.ground import outline
 from bootmark.core.ground.features import FORMS, LEAST_POINTS, TALL
 from bootmark.core.meanings import FeatureKind, Form
 from bootmark.core.units import Quantity
@@ -35,11 +35,10 @@ class Points(Rule):
             raise wrong(say.line("Nothing is drawn: press on the plan where it is."))
         if len(value) > MOST_POINTS:
             raise wrong(say.line("It has {count} points, and {most} are the most.", count=len(value), most=MOST_POINTS))
-        for place, point in enumerate(value, 1):
-            is_pair = isinstance(point, list) and len(point) == 2 and all(type(number) in (int, float) for number in point)
-            if not is_pair or not (abs(point[0]) <= 180 and abs(point[1]) <= outline.POLAR):
-                raise wrong(say.line("Point {place} is no longitude and latitude.", place=place))
-        return [[float(east), float(north)] for east, north in value]
+        fault = outline.places_fault(value)
+        if fault:
+            raise wrong(sentence(fault))
+        return [[float(place[0]), float(place[1])] for place in value]
 
 
 class SaveFeature(Command, kind="feature.save", roles=KEEPERS):
@@ -69,7 +68,6 @@ class SaveFeature(Command, kind="feature.save", roles=KEEPERS):
 
 @handles(SaveFeature, PlanFeature)
 def store_feature(command: SaveFeature, context: Context) -> PlanFeature:
-    here = (context.farm.origin_longitude, context.farm.origin_latitude)
-    if any(plane.distance(here, (east, north)) > ground.FURTHEST for east, north in command.points):
+    if any(ground.away(context.farm, place) > ground.FURTHEST for place in command.points):
         context.errors["points"] = say.line("It lies further from the farm than {most:0} km.", most=ground.FURTHEST / 1000)
     return PlanFeature(kind=command.feature, **command.model_dump(exclude={"feature"}))

@@ -68,29 +68,18 @@ def store_station(command: SaveStation, context: Context) -> Station:
 
 def _outline_in_degrees(payload: Any, farm: Farm) -> Any:
     """Until version 1 of it, a block's corners were metres east and south on the plan."""
-    corners = payload.get("outline") if isinstance(payload, dict) else None
-    if not isinstance(corners, list) or not all(_is_spot(corner) for corner in corners):
-        return payload
-    return payload | {"outline": [list(corner) for corner in ground.origin(farm).to_degrees(corners)]}
-
-
-def _is_spot(corner: Any) -> bool:
-    return (
-        isinstance(corner, list)
-        and len(corner) == 2
-        and all(type(metres) in (int, float) and abs(metres) <= ground.FURTHEST for metres in corner)
-    )
+    degrees = ground.in_degrees(farm, payload.get("outline")) if isinstance(payload, dict) else None
+    return payload if degrees is None else payload | {"outline": degrees}
 
 
 def _refuse_far(context: Context, outline: Sequence[Sequence[float]]) -> None:
     """A block lies about its farm: where it does not, longitude and latitude were exchanged, or the file is another farm's."""
-    here = (context.farm.origin_longitude, context.farm.origin_latitude)
-    east, north = outline[0]
-    away = plane.distance(here, (east, north))
+    away = ground.away(context.farm, outline[0])
     if away <= ground.FURTHEST:
         return
     facts = {"away": away / 1000, "most": ground.FURTHEST / 1000}
-    if abs(east) <= 90 and plane.distance(here, (north, east)) <= ground.FURTHEST:
+    east, north = outline[0]
+    if abs(east) <= 90 and ground.away(context.farm, (north, east)) <= ground.FURTHEST:
         context.errors["outline"] = say.line("It lies {away:0} km away: longitude comes first, then latitude. Exchange them.", **facts)
     else:
         context.errors["outline"] = say.line(

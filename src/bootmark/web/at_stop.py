@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 
 from bootmark.services.base import ground
 from bootmark.services.base.roles import Role
-from bootmark.services.scouting import stops
+from bootmark.services.scouting import closed, stops
 from bootmark.services.scouting.stops import AtStop
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, the_farm
@@ -26,4 +26,11 @@ def newest(screen: str) -> str | Response:
     if stop:
         return redirect(url_for(f"{screen}.page", farm=the_farm().id, stop=stop.id))
     blocks = ground.blocks(db())
-    return render_template("no_stop.html", screen=screen, blocks=blocks, crops=g.catalogue.crops, may_walk=member().role != Role.VIEWER)
+    return render_template(
+        "no_stop.html",
+        screen=screen,
+        blocks=blocks,
+        crops=g.catalogue.crops,
+        closed=closed.blocks(db(), g.catalogue, now()),
+        may_walk=member().role != Role.VIEWER,
+    )

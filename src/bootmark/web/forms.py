@@ -43,9 +43,14 @@ class Errors(dict[str, str]):
 
 def send(command: type[Command], **more: Any) -> Json:
     """Carry out the command that the posted form stands for; more: fields that the form does not hold as such. Raises Refused."""
+    return send_as_kept(command.spec.kind, typed(command) | more)
+
+
+def typed(command: type[Command]) -> dict[str, Any]:
+    """The posted form as a payload of a command. Raises Refused where its numbers were shown in other units than they would be read in."""
     if request.form.get("written", (key := say.tongue().formats.key)) != key:
         raise Refused(form=say.line(OTHER_UNITS))
-    return send_as_kept(command.spec.kind, command.of_form(request.form) | more)
+    return command.of_form(request.form)
 
 
 def send_as_kept(kind: str, payload: Any, merges: tuple[uuid.UUID, ...] = (), **more: Any) -> Json:

@@ -13,6 +13,9 @@ from bootmark.services.base import ground
 from bootmark.services.base.ground import Block, PlanFeature
 from bootmark.services.base.work import Farm
 
+STEP = 0.001
+"""Degrees over which the plan's metres are measured for a device that tells its place."""
+
 
 def shapes(farm: Farm, blocks: Iterable[Block]) -> tuple[Shape, ...]:
     """What the plan draws of blocks: id, name, place and outline in metres. One whose outline can't be drawn is left out."""
@@ -24,37 +27,24 @@ def things(farm: Farm, features: Iterable[PlanFeature]) -> tuple[Thing, ...]:
     return tuple((feature.kind, feature.name, ground.origin(farm).to_plan(feature.points)) for feature in features)
 
 
-FURTHEST = 1_000_000.0
-"""Metres of the plan that can be brought to degrees; what lies further than a farm does is refused by its rules."""
-
-
-def _is_drawn(points: Any) -> bool:
-    return isinstance(points, list) and all(
-        isinstance(point, list) and len(point) == 2 and all(type(metres) in (int, float) and abs(metres) < FURTHEST for metres in point)
-        for point in points
-    )
-
-
-def posted(outline: str | None, drawn: list[list[float]]) -> list[list[float]]:
+def posted(farm: Farm, outline: str | None, drawn: list[list[float]]) -> list[list[float]]:
     """What a board shows: what was drawn just now and is wrong somewhere, else what stands."""
-    try:
-        points = json.loads(outline) if outline else drawn
-    except ValueError:
-        return drawn
-    return points if _is_drawn(points) else drawn
+    points = _points(outline) if outline else drawn
+    return points if ground.in_degrees(farm, points) is not None else drawn
 
 
 def in_degrees(farm: Farm, outline: str | None) -> Any:
     """A form's points, metres on the plan, as a command wants them; what is none stays, to be refused."""
+    points = _points(outline or "[]")
+    degrees = ground.in_degrees(farm, points)
+    return points if degrees is None else degrees
+
+
+def _points(outline: str) -> Any:
     try:
-        points = json.loads(outline or "[]")
+        return json.loads(outline)
     except ValueError:
         return None
-    return [list(corner) for corner in ground.origin(farm).to_degrees(points)] if _is_drawn(points) else points
-
-
-STEP = 0.001
-"""Degrees over which the plan's metres are measured for a device that tells its place."""
 
 
 def board_of(

@@ -1,7 +1,7 @@
 """Which blocks nobody goes into after a material was brought out, and until when.
 
 The label decides; what is known here is recalled. It runs from the end of the work, the longest of all materials counts, and one whose
-interval is not known closes a block until somebody has read its label. Common practice, no source.
+interval is not known closes a block for as long as most labels would, with the word to read it. Common practice, no source.
 """
 
 import datetime as dt

@@ -154,9 +154,9 @@ def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float]
     stops = {block.id: PlannedStop(block.id, reasons, block.held, block.closed) for block in blocks if (reasons := whys(block, today))}
     where = {block.id: block.at for block in blocks}
     order: list[str] = []
-    for turn in (_is_open, _is_closed, _is_held):
+    for turn in range(3):
         last = where[order[-1]] if order else gate
-        order += _round({block_id for block_id, stop in stops.items() if turn(stop)}, where, last)
+        order += _round({block_id for block_id, stop in stops.items() if _turn(stop) == turn}, where, last)
     rest = tuple((block.id, _restful(block, today)) for block in blocks if block.id not in stops)
     tools = {tool for block in blocks if block.id in stops for case in block.cases for tool in case.tools}
     lures = any(trap.what == TrapWait.LURE and trap.due <= today for block in blocks for trap in block.traps)
@@ -165,16 +165,9 @@ def plan(blocks: Sequence[BlockState], today: dt.date, gate: tuple[float, float]
     return Walk(tuple(stops[block_id] for block_id in order), rest, (*ALWAYS_CARRIED, *sorted(tools - set(ALWAYS_CARRIED))))
 
 
-def _is_open(stop: PlannedStop) -> bool:
-    return not stop.hold and not stop.closed
-
-
-def _is_closed(stop: PlannedStop) -> bool:
-    return not stop.hold and stop.closed is not None
-
-
-def _is_held(stop: PlannedStop) -> bool:
-    return stop.hold is not None
+def _turn(stop: PlannedStop) -> int:
+    """In which of the three parts of a walk it stands: nobody goes from a held block to a sound one."""
+    return 2 if stop.hold else 1 if stop.closed else 0
 
 
 def _round(block_ids: Set[str], where: Mapping[str, tuple[float, float]], start: tuple[float, float]) -> list[str]:

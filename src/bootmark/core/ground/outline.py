@@ -49,12 +49,8 @@ def _is_pair(corner: Any) -> bool:
     )
 
 
-def fault(corners: Any, *, most: int = MOST_CORNERS) -> Fault | None:
-    """What is wrong with an outline; None where nothing is. corners: [longitude, latitude] each, the last not the first again."""
-    if not isinstance(corners, (list, tuple)) or len(corners) < 3:
-        return Fault(FaultKind.CORNERS, size=len(corners) if isinstance(corners, (list, tuple)) else 0)
-    if len(corners) > most:
-        return Fault(FaultKind.MANY, size=len(corners))
+def places_fault(corners: Sequence[Any]) -> Fault | None:
+    """What is wrong with the first of some places that is no longitude and latitude where something is farmed; None where all are."""
     for place, corner in enumerate(corners, 1):
         if not _is_pair(corner):
             return Fault(FaultKind.NUMBER, place)
@@ -63,6 +59,18 @@ def fault(corners: Any, *, most: int = MOST_CORNERS) -> Fault | None:
             return Fault(FaultKind.METRES, place)
         if abs(north) > POLAR:
             return Fault(FaultKind.POLE, place)
+    return None
+
+
+def fault(corners: Any, *, most: int = MOST_CORNERS) -> Fault | None:
+    """What is wrong with an outline; None where nothing is. corners: [longitude, latitude] each, the last not the first again."""
+    if not isinstance(corners, (list, tuple)) or len(corners) < 3:
+        return Fault(FaultKind.CORNERS, size=len(corners) if isinstance(corners, (list, tuple)) else 0)
+    if len(corners) > most:
+        return Fault(FaultKind.MANY, size=len(corners))
+    wrong_place = places_fault(corners)
+    if wrong_place:
+        return wrong_place
     if max(corner[0] for corner in corners) - min(corner[0] for corner in corners) > 180:
         return Fault(FaultKind.DATELINE)
     return _shape_fault(corners)

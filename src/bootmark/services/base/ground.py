@@ -3,11 +3,11 @@
 import functools
 import uuid
 from collections.abc import Sequence
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from sqlalchemy.orm import Session
 
-from bootmark.core.ground import outline
+from bootmark.core.ground import outline, plane
 from bootmark.core.ground.outline import FaultKind
 from bootmark.core.ground.plane import Corner, Origin
 from bootmark.core.meanings import FeatureKind
@@ -20,11 +20,13 @@ __all__ = [
     "Block",
     "PlanFeature",
     "Station",
+    "away",
     "block",
     "blocks",
     "drawable",
     "features",
     "gate",
+    "in_degrees",
     "lies_at",
     "middle",
     "on_plan",
@@ -36,6 +38,8 @@ __all__ = [
 
 FURTHEST = 50_000.0
 """Metres from the plan's nought at which something of the farm may lie."""
+DRAWN_WITHIN = 1_000_000.0
+"""Metres within which points of the plan are brought to degrees: what lies further than a farm does is then refused by its distance."""
 DRAWN_ALL_THE_SAME = frozenset({FaultKind.CROSSES, FaultKind.SLIVER})
 """Faults of outlines that were kept before they were refused."""
 _blocks: memo.Kept[list[Block]] = memo.Kept(64)
@@ -91,6 +95,22 @@ def gate(session: Session, farm: Farm) -> Corner:
 def origin(farm: Farm) -> Origin:
     """Where the farm's plan has its nought."""
     return Origin(farm.origin_latitude, farm.origin_longitude)
+
+
+def _is_drawn(point: Any) -> bool:
+    is_pair = isinstance(point, list) and len(point) == 2
+    return is_pair and all(type(metres) in (int, float) and abs(metres) <= DRAWN_WITHIN for metres in point)
+
+
+def in_degrees(farm: Farm, points: Any) -> list[list[float]] | None:
+    """Points of the plan, metres east and south, as longitude and latitude; None where they are no such points."""
+    are_points = isinstance(points, list) and all(_is_drawn(point) for point in points)
+    return [list(corner) for corner in origin(farm).to_degrees(points)] if are_points else None
+
+
+def away(farm: Farm, place: Sequence[float]) -> float:
+    """How far a place, longitude and latitude, lies from the plan's nought, metres."""
+    return plane.distance((farm.origin_longitude, farm.origin_latitude), (place[0], place[1]))
 
 
 def drawable(block: Block) -> bool:

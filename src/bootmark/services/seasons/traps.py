@@ -79,10 +79,8 @@ def _spot_in_degrees(payload: Any, farm: Farm) -> Any:
     if not isinstance(payload, dict) or not {"x", "y"} <= payload.keys():
         return payload
     rest = {name: value for name, value in payload.items() if name not in ("x", "y")}
-    spot = [payload["x"], payload["y"]]
-    if not all(type(metres) in (int, float) and abs(metres) <= ground.FURTHEST for metres in spot):
-        return rest | {"longitude": None, "latitude": None}
-    [(longitude, latitude)] = ground.origin(farm).to_degrees([spot])
+    degrees = ground.in_degrees(farm, [[payload["x"], payload["y"]]])
+    longitude, latitude = degrees[0] if degrees else (None, None)
     return rest | {"longitude": longitude, "latitude": latitude}
 
 
@@ -94,6 +92,8 @@ def store_trap(command: SaveTrap, context: Context) -> Trap:
         taken = say.line("There is a trap called {name} already: an unmarked trap is a lost trap, choose another name.", name=command.name)
         context.errors["name"] = taken
     context.get(Block, command.block_id, "block_id")
+    if ground.away(context.farm, (command.longitude, command.latitude)) > ground.FURTHEST:
+        context.errors["longitude"] = say.line("It lies further from the farm than {most:0} km.", most=ground.FURTHEST / 1000)
     lured = command.kind in rules.LURED
     lure = {"lure_on": (command.lure_on or command.set_on) if lured else None, "lure_days": command.lure_days if lured else None}
     return Trap(**command.model_dump(exclude=set(lure)), **lure)

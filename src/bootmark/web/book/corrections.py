@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from bootmark import say
-from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Counts, Day, Flag, Number, Rule, Text, rule_of
 from bootmark.services.base.work import Session
 from bootmark.services.book import records
 from bootmark.services.book.records import Shaken
 from bootmark.services.kinds import KINDS
+from bootmark.web import forms
 
 CORRECTED = ("sample.record", "trap.check", "stage.sighting", "crop.stage", "biofix.set")
 """Kinds of records that are put right here; others have a screen of their own where they are changed."""
@@ -71,12 +71,10 @@ def _entry(name: str, rule: Rule, value: Any) -> Entry:
     return Entry(name, label, "" if value is None else str(value), "date" if isinstance(rule, Day) else "text")
 
 
-def corrected(kind: str, payload: Mapping[str, Any], form: Mapping[str, str]) -> dict[str, Any]:
-    """A record's payload as the form puts it right; what the form does not ask stays."""
-    command: type[Command] = KINDS[kind].command
+def corrected(kind: str, payload: Mapping[str, Any]) -> dict[str, Any]:
+    """A record's payload as the posted form puts it right; what the form does not ask stays. Raises Refused."""
     asked = {entry.name.split(".")[0] for entry in entries(kind, payload)}
-    typed = {name: value for name, value in command.of_form(form).items() if name in asked}
-    return {**payload, **typed}
+    return {**payload, **{name: value for name, value in forms.typed(KINDS[kind].command).items() if name in asked}}
 
 
 def shaken(session: Session, call: Any) -> list[str]:

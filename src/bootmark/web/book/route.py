@@ -152,7 +152,7 @@ def correct(record: uuid.UUID) -> AnyResponse | tuple[str, int]:
     if not versions or (newest := _newest(versions))["kind"] not in corrections.CORRECTED:
         abort(404)
     try:
-        payload = corrections.corrected(newest["kind"], newest["payload"], request.form)
+        payload = corrections.corrected(newest["kind"], newest["payload"])
         forms.send_as_kept(newest["kind"], payload, reason=_reason())
     except Refused as error:
         return _record(record, errors=error.errors), 400

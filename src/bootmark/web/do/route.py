@@ -33,12 +33,15 @@ blueprint = Blueprint("do", __name__, template_folder=".")
 @on_farm
 def page() -> str:
     planned = timing.planned(db(), the_farm(), g.catalogue, now())
-    due = [entry for entry in planned if not entry.late and not entry.hold and (entry.treatment.on - now().date()).days <= 0]
+    shut = closed.blocks(db(), g.catalogue, now())
+    free = [entry for entry in planned if not entry.late and not entry.hold and entry.block.id not in shut]
+    due = [entry for entry in free if (entry.treatment.on - now().date()).days <= 0]
     later = [entry for entry in planned if not entry.late and entry not in due]
     return render_template(
         "do.html",
         due=due,
         later=later,
+        shut=shut,
         late=[entry for entry in planned if entry.late],
         no_picking=_no_picking(),
         standing=protection.standing(db(), the_farm(), g.catalogue, now().date()),

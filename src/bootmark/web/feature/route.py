@@ -27,7 +27,7 @@ def _page(feature: PlanFeature | None, errors: Mapping[str, str] | None = None) 
     shown = request.form if errors else {}
     stands = [list(point) for point in ground.origin(the_farm()).to_plan(feature.points)] if feature else []
     kind = FeatureKind(shown["feature"]) if shown.get("feature") in tuple(FeatureKind) else FeatureKind(feature.kind if feature else "gate")
-    board = board_of(the_farm(), ground.blocks(db()), posted(shown.get("outline"), stands), form=FORMS[kind])
+    board = board_of(the_farm(), ground.blocks(db()), posted(the_farm(), shown.get("outline"), stands), form=FORMS[kind])
     return render_template(
         "feature.html",
         feature=feature,

@@ -1,7 +1,7 @@
 """What the Round shows of a farm, whoever looks: made once for each state of the farm's rows."""
 
 import datetime as dt
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -30,6 +30,7 @@ class Sight:
     first: PlannedStop | None
     opened: Mapping[str, list[Opened]]
     no_picking: Mapping[str, Message]
+    closed: Collection[str]
 
 
 _sights: memo.Kept[Sight] = memo.Kept(128)
@@ -59,6 +60,7 @@ def _made(now: dt.datetime) -> tuple[Sight, bool]:
         walk=walk,
         by_id={str(block.id): block for block in blocks},
         plan=plan_svg(shapes(the_farm(), blocks), [stop.block for stop in walk.stops], marks, **_around()),
+        closed=[str(block) for block in closed.blocks(db(), g.catalogue, now)],
         first=max((stop for stop in walk.stops if not stop.closed), key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
         no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},

@@ -11,7 +11,6 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core import judgement
-from bootmark.core.ground.plane import Corner
 from bootmark.core.meanings import AgentKind, Form, TrapKind
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
@@ -119,27 +118,25 @@ def edit(trap: uuid.UUID) -> str:
     return _edit(traps.trap(db(), trap))
 
 
-def _hung(trap: traps.Trap | None, shown: Mapping[str, str]) -> list[Corner]:
-    """Where the form's trap hangs on the plan: where it was put just now, else where it hangs, else nowhere yet."""
+def _typed(shown: Mapping[str, str]) -> list[float]:
+    """Where the form's trap was put, metres on the plan; not a number where it was not."""
     try:
-        x, y = float(shown["x"]), float(shown["y"])
-    except (KeyError, ValueError):
-        x = y = math.nan
-    if abs(x) <= ground.FURTHEST and abs(y) <= ground.FURTHEST:
-        return [(x, y)]
-    return list(ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])) if trap else []
+        return [float(shown.get(name, "")) for name in ("x", "y")]
+    except ValueError:
+        return [math.nan, math.nan]
+
+
+def _hung(trap: traps.Trap | None, shown: Mapping[str, str]) -> list[list[float]]:
+    """Where the board shows the trap: where it was put just now, else where it hangs, else nowhere yet."""
+    if ground.in_degrees(the_farm(), [_typed(shown)]):
+        return [_typed(shown)]
+    return [list(spot) for spot in ground.origin(the_farm()).to_plan([(trap.longitude, trap.latitude)])] if trap else []
 
 
 def _spot() -> dict[str, float | None]:
-    """Where the form's trap hangs, from metres on the plan; unknown where these are none."""
-    try:
-        x, y = (float(request.form.get(name, "").replace(",", ".")) for name in ("x", "y"))
-    except ValueError:
-        x = y = math.nan
-    if not (abs(x) <= ground.FURTHEST and abs(y) <= ground.FURTHEST):
-        return {"longitude": None, "latitude": None}
-    [(longitude, latitude)] = ground.origin(the_farm()).to_degrees([(x, y)])
-    return {"longitude": longitude, "latitude": latitude}
+    """Where the form's trap hangs, longitude and latitude; unknown where nobody pressed on the plan."""
+    degrees = ground.in_degrees(the_farm(), [_typed(request.form)])
+    return dict(zip(("longitude", "latitude"), degrees[0] if degrees else (None, None), strict=True))
 
 
 @blueprint.post("/f/<uuid:farm>/traps")
