@@ -1,6 +1,7 @@
 """A block that was just sprayed: no card, no stop and no trap sends anybody into it."""
 
 import datetime as dt
+import re
 import uuid
 
 from sqlalchemy import select
@@ -46,6 +47,8 @@ class Closed(PagesTest):
         page = self.client.get(f"{F}/round").text
         self.assertNotIn(f"Go to {name}", page)
         self.assertIn("Closed", page)
+        numbers = len(re.findall(r'text-anchor="middle"[^>]*>\d+</text>', page))
+        self.assertEqual(numbers, len(re.findall(r'text-anchor="middle"[^>]*>\d+</text>', before)) - 1)
         answer = self.post(self.client, f"{F}/round/open", self.form() | {"block_id": str(block), "return_id": ""})
         self.assertEqual(answer.headers["Location"], f"{F}/round")
         self.assertIn("Closed", self.client.get(f"{F}/round").text)

@@ -55,11 +55,13 @@ def _around() -> dict[str, Any]:
 def _made(now: dt.datetime) -> tuple[Sight, bool]:
     today = now.date()
     walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, now, real_now())
+    # The line leads into no closed block, and the others keep the numbers of the list.
+    line = ["" if stop.closed else stop.block for stop in walk.stops]
     marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
     return Sight(
         walk=walk,
         by_id={str(block.id): block for block in blocks},
-        plan=plan_svg(shapes(the_farm(), blocks), [stop.block for stop in walk.stops], marks, **_around()),
+        plan=plan_svg(shapes(the_farm(), blocks), line, marks, **_around()),
         closed=[str(block) for block in closed.blocks(db(), g.catalogue, now)],
         first=max((stop for stop in walk.stops if not stop.closed), key=lambda stop: (stop.hold is None, stop.weight), default=None),
         opened=rounds.opened_today(db(), today),
