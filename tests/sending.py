@@ -29,8 +29,9 @@ def envelope(
     at: dt.datetime = NOW,
     merges: tuple[uuid.UUID, ...] = (),
     v: int = 0,
+    **more: Any,
 ) -> dict[str, Any]:
-    """A command as JSON. base: the command that it builds on; v: of its shape, the present one where none is given."""
+    """A command as JSON. base: the command that it builds on; v: of its shape, the present one where none is given; more: as withdrawn."""
     return {
         "command_id": str(command or uuid.uuid4()),
         "kind": kind,
@@ -40,6 +41,7 @@ def envelope(
         "seen_at": at.isoformat(),
         "merges": [str(merged) for merged in merges],
         "payload": payload,
+        **more,
     }
 
 

@@ -45,7 +45,7 @@ class OneOfMany(DatabaseTest):
         """Where both saw the name free, the table itself lets one of them in, and the other is told."""
         answers: list[list[str]] = []
         both = threading.Barrier(2)
-        refuse = places_refuse_taken()
+        refuse = placesrefuse_taken()
 
         def checked(*words: Any) -> None:
             refuse(*words)
@@ -54,7 +54,7 @@ class OneOfMany(DatabaseTest):
                 both.wait(10)
 
         waited: set[str] = set()
-        with mock.patch("bootmark.services.places._refuse_taken", checked):
+        with mock.patch("bootmark.services.places.refuse_taken", checked):
             threads = [threading.Thread(target=lambda: answers.append(self.sync(self.block("Wanted by two")))) for _ in range(2)]
             for thread in threads:
                 thread.start()
@@ -98,7 +98,7 @@ class OneOfMany(DatabaseTest):
         self.assertEqual(device_moment("2026-06-18T07:40:00+02:00"), dt.datetime(2026, 6, 18, 5, 40, tzinfo=dt.UTC))
 
 
-def places_refuse_taken() -> Callable[..., None]:
+def placesrefuse_taken() -> Callable[..., None]:
     from bootmark.services import places
 
-    return places._refuse_taken
+    return places.refuse_taken

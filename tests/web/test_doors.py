@@ -25,7 +25,7 @@ READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "count.newest", "count.page", "devices.page",
     "devices.mine", "do.card", "do.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
     "enquiry.answer", "enquiry.bench", "feature.edit", "feature.new", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
-    "guide.drawings", "guide.page", "look.finding", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
+    "guide.drawings", "guide.page", "look.finding", "parts.page", "planting.edit", "planting.new", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
     "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.edit", "station.new", "station.page", "station.refused", "timing.page",
     "trap.new", "trap.edit", "trap.page",
 }  # fmt: skip
@@ -34,6 +34,7 @@ RECKONERS = {"look.rank", "enquiry.rank", "count.read"}
 WRITERS: dict[str, frozenset[Role]] = {
     "book.correct": SCOUTS,
     "book.keep": SCOUTS,
+    "book.merge": SCOUTS,
     "book.withdraw": SCOUTS,
     "call.answer": SCOUTS,
     "call.make": SCOUTS,
@@ -47,7 +48,10 @@ WRITERS: dict[str, frozenset[Role]] = {
     "settings.save": frozenset({Role.OWNER}),
     "outlines.keep": KEEPERS,
     "outlines.read": KEEPERS,
+    "parts.divide": KEEPERS,
+    "parts.join": KEEPERS,
     "photo.receive": SCOUTS,
+    "planting.save": KEEPERS,
     "enquiry.photo": DESK,
     "enquiry.save": DESK,
     "farm.crop_stage": SCOUTS,

@@ -420,6 +420,27 @@ class Writing(PagesTest):
         self.assertNotIn("Keep this one", page)
         self.assertNotIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
 
+    def test_two_versions_are_made_one_field_by_field(self) -> None:
+        stop = self.one(Stop)
+        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
+        record = stops.child(stop.id, "look", "merged")
+        each = (({"honeydew": "seen", "stippling": "absent"}, "by the gate"), ({"honeydew": "seen", "curl-up": "seen"}, "by the beck"))
+        for signs, note in each:
+            words = envelope("look.record", {"stop_id": str(stop.id), "signs": signs, "note": note}, record)
+            self.client.post(f"{F}/sync", json={"commands": [words]}, headers=head)
+        page = self.client.get(f"{F}/book/record/{record}").text
+        section = page.partition('id="merge"')[2].partition("</section>")[0]
+        # What both say alike is not asked.
+        self.assertEqual(set(re.findall(r'name="(signs\.[a-z-]+|note)"', section)), {"signs.stippling", "signs.curl-up", "note"})
+        base = re.search(r'name="base" value="([0-9a-f-]+)"', section)
+        assert base
+        form = self.form() | {"record_id": str(record), "base": base[1], "signs.stippling": "2", "signs.curl-up": "2", "note": "1"}
+        self.assertEqual(self.post(self.client, f"{F}/book/record/{record}/merge", form).status_code, 302)
+        with farm_session(FARM) as session:
+            look = session.get_one(Look, (FARM, record))
+            self.assertEqual((look.signs, look.note, look.conflict), ({"honeydew": "seen", "curl-up": "seen"}, "by the gate", False))
+        self.assertNotIn('id="merge"', self.client.get(f"{F}/book/record/{record}").text)
+
 
 class Units(PagesTest):
     def test_heat_questions_in_fahrenheit_and_nonsense(self) -> None:

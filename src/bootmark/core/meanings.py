@@ -285,3 +285,7 @@ class FeatureKind(StrEnum):
     NEIGHBOUR = "neighbour"
     IRRIGATION = "irrigation"
     PLANT = "plant"
+    INCOMING = "incoming"
+    FENCE = "fence"
+    STORE = "store"
+    COMPOST = "compost"

@@ -23,21 +23,34 @@ WIDE, TALL = 640.0, 400.0
 """What a plan's longer side is drawn as, whatever its metres: letters, rows and markers keep their size on a bed and on a valley."""
 FEW, LETTER = 24, 7.5
 """Blocks up to which each bears its name; beyond, those that have room for it, with so much for a letter."""
+Rows = tuple[float, float | None]
+"""How rows lie: degrees from north, and metres from row to row where that is told."""
+Shape = tuple[str, str, str, tuple[tuple[float, float], ...], Rows | None]
+"""A block: its id, name, place, outline in metres and rows."""
 LEAST = 20.0
 """Metres that a plan shows at least."""
 
 
-@functools.lru_cache(maxsize=512)
-def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
-    """Rows along a block's longer side; trees as dots, crops as lines."""
-    shape = Polygon(outline)
-    box = shape.minimum_rotated_rectangle
-    corners = [(x, y) for x, y, *_ in shapely.get_coordinates(box)[:3]]
+def _lie(shape: Polygon, rows: Rows | None) -> tuple[float, float, float]:
+    """How rows lie in a block: their turn on the plan in degrees, how long they may be, how wide all of them are together."""
+    if rows:
+        # The plan's south is down: a row towards the north points up.
+        level = affinity.rotate(shape, 90 - rows[0], "centroid")
+        left, top, right, bottom = level.bounds
+        return rows[0] - 90, right - left, bottom - top
+    corners = [(x, y) for x, y, *_ in shapely.get_coordinates(shape.minimum_rotated_rectangle)[:3]]
     first, second = math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2])
-    first_corner, two = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
-    turn = math.degrees(math.atan2(two[1] - first_corner[1], two[0] - first_corner[0]))
+    start, end = (corners[0], corners[1]) if first >= second else (corners[1], corners[2])
+    return math.degrees(math.atan2(end[1] - start[1], end[0] - start[0])), max(first, second), min(first, second)
+
+
+@functools.lru_cache(maxsize=512)
+def _rows(outline: tuple[tuple[float, float], ...], place: str, lie: Rows | None = None, scale: float = 1.0) -> str:
+    """Rows as they lie, or along a block's longer side; trees as dots, crops as lines."""
+    shape = Polygon(outline)
+    turn, length, width = _lie(shape, lie)
     middle = shape.centroid
-    length, width, gap = max(first, second), min(first, second), ROW_GAP[place]
+    gap = scale * lie[1] if lie and lie[1] else ROW_GAP[place]
     gap, tree_gap = max(gap, width / MOST_ROWS), max(TREE_GAP, length / MOST_TREES)
     parts = []
     inner = shape.buffer(-3)
@@ -62,7 +75,6 @@ def _rows(outline: tuple[tuple[float, float], ...], place: str) -> str:
     return "".join(parts)
 
 
-Shape = tuple[str, str, str, tuple[tuple[float, float], ...]]
 Spot = tuple[float, float, str, bool]
 Thing = tuple[str, str, tuple[tuple[float, float], ...]]
 """What is no block: its kind, its name, its points."""
@@ -88,7 +100,8 @@ def plan_svg(
 
 def _scale(blocks: tuple[Shape, ...], things: tuple[Thing, ...]) -> float:
     """How large a metre is drawn."""
-    corners = [point for *_, outline in blocks for point in outline] or [point for *_, points in things for point in points] or [(0.0, 0.0)]
+    corners = [point for *_, outline, _ in blocks for point in outline] or [point for *_, points in things for point in points]
+    corners = corners or [(0.0, 0.0)]
     wide = max(x for x, _ in corners) - min(x for x, _ in corners)
     tall = max(y for _, y in corners) - min(y for _, y in corners)
     return min(WIDE / max(wide, LEAST), TALL / max(tall, LEAST))
@@ -106,21 +119,23 @@ def _drawn(
     _language: str,
 ) -> str:
     marks, links, scale = dict(marked), dict(linked), _scale(shapes, standing)
-    blocks = [(block_id, name, place, tuple((scale * x, scale * y) for x, y in outline)) for block_id, name, place, outline in shapes]
+    blocks = [
+        (block_id, name, place, tuple((scale * x, scale * y) for x, y in outline), lie) for block_id, name, place, outline, lie in shapes
+    ]
     things = [(kind, name, tuple((scale * x, scale * y) for x, y in points)) for kind, name, points in standing]
     gate = (scale * start[0], scale * start[1]) if start and stops else None
-    corners = [point for *_, outline in blocks for point in outline] + [point for *_, points in things for point in points]
+    corners = [point for *_, outline, _ in blocks for point in outline] + [point for *_, points in things for point in points]
     corners = [*corners, *([gate] if gate else [])] or [(0.0, 0.0), (100.0, 60.0)]
     left, right = min(x for x, _ in corners) - 22, max(x for x, _ in corners) + 14
     top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
     parts = [plan_things.drawn(kind, name, points, right) for kind, name, points in things]
     middles = {}
-    for block_id, name, place, outline in blocks:
+    for block_id, name, place, outline, lie in blocks:
         shape = Polygon(outline)
         middles[block_id] = (shape.centroid.x, shape.centroid.y)
         mark = marks.get(block_id, "")
         stroke, width = {"must": (themed.boot, 3.2), "wait": (themed.slate, 1.6)}.get(mark, (themed.ink, 1.2))
-        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place)
+        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place, lie, scale)
         x, y = outline[0]
         fits = len(blocks) <= FEW or len(name) * LETTER < shape.bounds[2] - shape.bounds[0]
         text = svg.text(name, round(x + 6), round(y + 17), size=14, weight="700", fill=themed.ink, halo=themed.paper) if fits else ""

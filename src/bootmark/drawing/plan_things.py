@@ -11,13 +11,24 @@ from bootmark.drawing import svg
 from bootmark.drawing.palette import themed
 
 Points = tuple[tuple[float, float], ...]
-RINGS = {FeatureKind.WATER: "#c5d6de", FeatureKind.HOUSE: "#c9bfae", FeatureKind.NEIGHBOUR: "#efe9da"}
+RINGS = {FeatureKind.WATER: "#c5d6de", FeatureKind.HOUSE: "#c9bfae", FeatureKind.NEIGHBOUR: "#efe9da"} | dict.fromkeys(
+    (FeatureKind.INCOMING, FeatureKind.STORE), "#e0d3c4"
+)
 LINES = {
     FeatureKind.PATH: ("#b9a98a", 4.0, "none"),
     FeatureKind.POWER: ("#5a5d57", 1.4, "10 4 2 4"),
     FeatureKind.IRRIGATION: ("#4b7891", 1.6, "3 3"),
+    FeatureKind.FENCE: ("#7a6a4f", 1.6, "1 5"),
 }
-WORDS = {FeatureKind.GATE: "gate", FeatureKind.HIVES: "hives", FeatureKind.POWER: "power line", FeatureKind.WATER: "water"}
+WORDS = {
+    FeatureKind.GATE: "gate",
+    FeatureKind.HIVES: "hives",
+    FeatureKind.POWER: "power line",
+    FeatureKind.WATER: "water",
+    FeatureKind.INCOMING: "incoming plants",
+    FeatureKind.STORE: "store",
+    FeatureKind.COMPOST: "compost",
+}
 """What stands beside one without a name of its own."""
 LETTER = 6.5
 """How wide a letter of a name is drawn."""
@@ -39,6 +50,8 @@ def _spot(kind: str, points: Points) -> str:
         return svg.circle(x, y, 6, "#8fa873", themed.ink, 1.0)
     if kind == FeatureKind.HIVES:
         return svg.path(f"M{x - 6:.1f} {y + 5:.1f}v-7q6 -7 12 0v7Z", "#dcb45c", themed.ink, 1.2)
+    if kind == FeatureKind.COMPOST:
+        return svg.path(f"M{x - 8:.1f} {y + 4:.1f}q8 -16 16 0Z", "#8a7653", themed.ink, 1.0)
     return svg.circle(x, y, 5, themed.page, themed.boot, 2.0)
 
 

@@ -1,10 +1,7 @@
 """What stands on the plan and is no block: gates, paths, water, hives, houses, lines overhead, neighbours, single plants."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
-from typing import Annotated, Any
-
-from pydantic_core import CoreSchema, core_schema
+from typing import Annotated
 
 from bootmark import say
 from bootmark.core.ground import outline
@@ -13,32 +10,12 @@ from bootmark.core.meanings import FeatureKind, Form
 from bootmark.core.units import Quantity
 from bootmark.services.base import ground
 from bootmark.services.base.command import Command
-from bootmark.services.base.fields import Checks, Choice, Flag, Note, Number, Rule, Text, wrong
+from bootmark.services.base.fields import Checks, Choice, Flag, Note, Number, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.outlines import sentence
+from bootmark.services.base.points import Points
 from bootmark.services.base.roles import KEEPERS
 from bootmark.store.models import PlanFeature
-
-MOST_POINTS = 500
-
-
-@dataclass(frozen=True)
-class Points(Rule):
-    """Places as longitude and latitude."""
-
-    def inner(self) -> CoreSchema:
-        pair = core_schema.list_schema(core_schema.float_schema(allow_inf_nan=False), min_length=2, max_length=2)
-        return core_schema.list_schema(pair, min_length=1, max_length=MOST_POINTS)
-
-    def read(self, value: Any, checks: Checks) -> list[list[float]]:
-        if not isinstance(value, list) or not value:
-            raise wrong(say.line("Nothing is drawn: press on the plan where it is."))
-        if len(value) > MOST_POINTS:
-            raise wrong(say.line("It has {count} points, and {most} are the most.", count=len(value), most=MOST_POINTS))
-        fault = outline.places_fault(value)
-        if fault:
-            raise wrong(sentence(fault))
-        return [[float(place[0]), float(place[1])] for place in value]
 
 
 class SaveFeature(Command, kind="feature.save", roles=KEEPERS):

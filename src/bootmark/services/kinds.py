@@ -2,17 +2,21 @@
 
 from typing import Any
 
-from bootmark.services import features, places
+from bootmark.services import features, parts, places, plantings
 from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import enquiries, holds, looks
 from bootmark.services.seasons import biofixes, crop_stages, offsets, sightings, traps
 from bootmark.services.treatment import calls
 from bootmark.services.weather import judging
+from bootmark.store.base import Head
 
 HANDLERS: tuple[Handler[Any, Any], ...] = (
     places.store_station,
     places.store_block,
+    plantings.store_planting,
+    parts.store_piece,
+    parts.store_joined,
     features.store_feature,
     judging.store_judgement,
     biofixes.store_biofix,
@@ -32,4 +36,6 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     members.store_member,
     invitations.store_invitation,
 )
+SAVES: dict[type[Head], str] = {handler.head: handler.command.spec.kind for handler in reversed(HANDLERS)}
+"""The kind of command that a record's versions are kept as, whichever made them."""
 KINDS: dict[str, Handler[Any, Any]] = {handler.command.spec.kind: handler for handler in HANDLERS}

@@ -21,8 +21,7 @@ from bootmark import say
 from bootmark.core.catalogue import Catalogue
 from bootmark.services.base import farm_time
 from bootmark.services.base.command import Answer, AskFirst, Forbidden, OtherContent, Refused, TooEarly
-from bootmark.services.base.fields import Checks
-from bootmark.services.base.handling import Context, Handler, Json, Sent
+from bootmark.services.base.handling import Context, Handler, Json, Sent, as_json
 from bootmark.services.base.people import Member
 from bootmark.services.kinds import KINDS
 from bootmark.store.base import Head, Withdrawable
@@ -83,7 +82,7 @@ def handle(session: Session, farm: Farm, member: Member, catalogue: Catalogue, s
 def _store(context: Context, handler: Handler[Any, Any]) -> Json:
     session, sent = context.session, context.sent
     try:
-        command = handler.command.read(sent.payload, Checks(context.catalogue, context.today))
+        command = handler.command.read(sent.payload, context.checks)
     except Refused as error:
         raise Refused(**{**(handler.beside(sent.payload, context) if handler.beside else {}), **error.errors}) from None
     fresh = handler.act(command, context)
@@ -115,9 +114,10 @@ def _store(context: Context, handler: Handler[Any, Any]) -> Json:
         head.version, head.version_id, head.command_id = number, sent.version_id, sent.command_id
         head.seen_at, head.account_id = sent.seen_at, context.member.account_id
     session.flush()
-    _keep_version(context, handler.head, number, base, beside)
-    if handler.derive and not beside and not sent.withdrawn:
-        handler.derive(context, head)
+    _keep_version(context, handler.head, number, base, beside, as_json(handler.keeps(fresh)) if handler.keeps else sent.payload)
+    follow = handler.undo if sent.withdrawn else handler.derive
+    if follow and not beside:
+        follow(context, head)
         session.flush()
     return result
 
@@ -172,7 +172,7 @@ def _command_row(context: Context, base: uuid.UUID | None, result: Json) -> Comm
     )
 
 
-def _keep_version(context: Context, head: type[Head], number: int, base: uuid.UUID | None, beside: bool) -> None:
+def _keep_version(context: Context, head: type[Head], number: int, base: uuid.UUID | None, beside: bool, payload: Any) -> None:
     sent = context.sent
     row = {
         "farm_id": context.farm_id,
@@ -185,7 +185,7 @@ def _keep_version(context: Context, head: type[Head], number: int, base: uuid.UU
         "account_id": context.member.account_id,
         "seen_at": sent.seen_at,
         "received_at": context.real_now,
-        "payload": sent.payload,
+        "payload": payload,
     }
     context.session.execute(insert(VERSIONS[head]).values(row))
 

@@ -32,7 +32,7 @@ from bootmark.standins.estate import (
 )
 from bootmark.standins.hand import Hand, day
 from bootmark.store import setup
-from bootmark.store.models import Account, Farm, Membership, Station, TreatmentRow
+from bootmark.store.models import Account, Farm, Membership, Planting, Station, TreatmentRow
 from bootmark.store.session import farm_session
 
 OFFSET = 60
@@ -136,10 +136,25 @@ def load_places(hand: Hand, station_url: str) -> None:
             "harvest_from": harvest.isoformat() if harvest else None,
         }
         hand.send("owner", "block.save", at, payload, made(name))
+    _rotate(hand, at)
 
     for kind, name, points, height in THINGS:
         spots = [list(spot) for spot in ORIGIN.to_degrees(points)]
         hand.send("owner", "feature.save", at, {"feature": kind, "name": name, "points": spots, "height": height}, made(f"plan/{kind}"))
+
+
+def _rotate(hand: Hand, at: dt.datetime) -> None:
+    """Mill Piece bore onions before its cabbages, and is to bear potatoes after them."""
+    main = hand.session.query(Planting).filter_by(farm_id=FARM, block_id=made("Mill Piece")).one()
+    cabbages = {"crop": main.crop, "cultivar": main.cultivar, "since": "2024-01-01", "harvest_from": str(main.harvest_from)}
+    onions = {"crop": "onion", "since": "2023-03-20", "until": "2023-09-02"}
+    potatoes = {"crop": "potato", "cultivar": "Brindle", "since": "2027-04-12", "follows": True}
+    for planting, record, base in (
+        (cabbages, main.id, main.command_id),
+        (onions, made("onions"), None),
+        (potatoes, made("potatoes"), None),
+    ):
+        hand.send("owner", "planting.save", at, {"block_id": str(made("Mill Piece")), **planting}, record, base)
 
 
 def load_past(hand: Hand) -> None:

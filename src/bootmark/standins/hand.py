@@ -31,11 +31,19 @@ class Hand:
         self.who = {role: Member(made(email), FARM, NAME, Role(role), qualified) for _, email, role, qualified in PEOPLE}
         self.count = 0
 
-    def send(self, who: str, kind: str, at: dt.datetime, payload: dict[str, Any], record: uuid.UUID | None = None) -> uuid.UUID:
+    def send(
+        self,
+        who: str,
+        kind: str,
+        at: dt.datetime,
+        payload: dict[str, Any],
+        record: uuid.UUID | None = None,
+        base: uuid.UUID | None = None,
+    ) -> uuid.UUID:
         self.count += 1
         record = record or made(f"{kind}/{self.count}")
         raw = {"command_id": str(made(f"command/{self.count}")), "kind": kind, "v": KINDS[kind].command.spec.v, "record_id": str(record)}
-        raw |= {"base": None, "payload": payload}
+        raw |= {"base": str(base) if base else None, "payload": payload}
         writing.handle(self.session, self.farm, self.who[who], self.catalogue, Sent.of(raw, at), at)
         return record
 

@@ -27,8 +27,10 @@ from bootmark.web.health import route as health
 from bootmark.web.join import route as join
 from bootmark.web.look import route as look
 from bootmark.web.outlines import route as outlines
+from bootmark.web.parts import route as parts
 from bootmark.web.people import route as people
 from bootmark.web.photo import route as photo
+from bootmark.web.planting import route as planting
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
 from bootmark.web.running import route as running
@@ -62,6 +64,8 @@ SCREENS = (
     enquiry,
     farm,
     feature,
+    parts,
+    planting,
     outlines,
     settings,
     people,

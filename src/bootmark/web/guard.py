@@ -20,7 +20,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core.catalogue import default
-from bootmark.services.base import farm_time, rates, sign_ins, work
+from bootmark.services.base import farm_time, grown, rates, sign_ins, work
 from bootmark.services.base.command import AskFirst, Forbidden
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import Role
@@ -203,6 +203,7 @@ def on_farm(view: Callable[..., Any]) -> Callable[..., Any]:
             g.preferences = here.preferences
             g.catalogue = default()
             say.speak(here.preferences.tongue(say.tongue(), here.farm))
+            grown.turn(here.session, now().date(), g.catalogue)
             answer = view(**words)
             # A page that tells what was wrong with a form has written nothing.
             if getattr(answer, "status_code", 200) >= 400 or (isinstance(answer, tuple) and answer[1] >= 400):

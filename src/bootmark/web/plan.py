@@ -8,7 +8,7 @@ from typing import Any
 from bootmark import say
 from bootmark.core.meanings import Form
 from bootmark.core.units import Quantity
-from bootmark.drawing.plan import Shape, Thing
+from bootmark.drawing.plan import Rows, Shape, Thing
 from bootmark.services.base import ground
 from bootmark.services.base.ground import Block, PlanFeature
 from bootmark.services.base.work import Farm
@@ -18,8 +18,14 @@ STEP = 0.001
 
 
 def shapes(farm: Farm, blocks: Iterable[Block]) -> tuple[Shape, ...]:
-    """What the plan draws of blocks: id, name, place and outline in metres. One whose outline can't be drawn is left out."""
-    return tuple((str(block.id), block.name, block.place, corners) for block in blocks if (corners := ground.on_plan(farm, block)))
+    """What the plan draws of blocks, in metres. One whose outline can't be drawn is left out."""
+    return tuple(
+        (str(block.id), block.name, block.place, corners, _lie(block)) for block in blocks if (corners := ground.on_plan(farm, block))
+    )
+
+
+def _lie(block: Block) -> Rows | None:
+    return None if block.row_direction is None else (block.row_direction, block.row_spacing)
 
 
 def things(farm: Farm, features: Iterable[PlanFeature]) -> tuple[Thing, ...]:
@@ -48,17 +54,25 @@ def _points(outline: str) -> Any:
 
 
 def board_of(
-    farm: Farm, blocks: Iterable[Block], points: Sequence[Sequence[float]], own: uuid.UUID | None = None, *, form: Form = Form.RING
+    farm: Farm,
+    blocks: Iterable[Block],
+    points: Sequence[Sequence[float]],
+    own: uuid.UUID | None = None,
+    *,
+    form: Form = Form.RING,
+    focus: Sequence[Sequence[float]] = (),
 ) -> dict[str, Any]:
     """What a drawing board is given: what is drawn, the other blocks to draw it to, and what a degree and a unit are there.
 
-    points: metres on the plan; own: the block that is drawn; form: what is drawn.
+    points: metres on the plan; own: the block that is drawn; form: what is drawn; focus: what is shown first while
+    nothing is.
     """
     origin, unit = ground.origin(farm), say.tongue().formats.unit(Quantity.AREA)
     [(east, _), (_, south)] = origin.to_plan([(origin.longitude + STEP, origin.latitude), (origin.longitude, origin.latitude - STEP)])
     return {
         "points": [list(point) for point in points],
-        "others": [{"name": name, "points": corners} for id_, name, _, corners in shapes(farm, blocks) if id_ != str(own)],
+        "others": [{"name": name, "points": corners} for id_, name, _, corners, _ in shapes(farm, blocks) if id_ != str(own)],
+        "focus": [list(point) for point in focus],
         "form": form,
         "origin": {"latitude": origin.latitude, "longitude": origin.longitude, "east": east / STEP, "north": south / STEP},
         "unit": {"symbol": say.tongue().symbol(Quantity.AREA), "times": unit.times},

@@ -42,7 +42,7 @@ LUGS = (
 
 
 WITHIN = {
-    **dict.fromkeys(("station", "people", "settings", "running", "outlines", "feature"), "farm"),
+    **dict.fromkeys(("station", "people", "settings", "running", "outlines", "feature", "planting", "parts"), "farm"),
     **dict.fromkeys(("season", "trap"), "stages"),
 }
 """Screens without a lug of their own, and the one they belong to."""
@@ -147,6 +147,12 @@ def crop_name(crop: str) -> str:
     return crops[crop].name if crop in crops else crop
 
 
+def grows(block: Any) -> str:
+    """What grows on a block, inside a sentence."""
+    crops = [crop_name(row["crop"]).lower() for row in block.standing]
+    return ", ".join(dict.fromkeys(crops)) or say.line("bare, last {crop}", crop=crop_name(block.crop).lower())
+
+
 def many(stage: str) -> str:
     """A stage as its animals are spoken of."""
     return say.line(MANY.get(stage, stage))
@@ -244,6 +250,7 @@ def init(app: Flask) -> None:
         number=number,
         measure=measure,
         amount=amount,
+        grows=grows,
         typed=typed,
         chance=chance,
         agent=agent_name,

@@ -12,6 +12,10 @@ FORMS = {
     FeatureKind.NEIGHBOUR: Form.RING,
     FeatureKind.IRRIGATION: Form.LINE,
     FeatureKind.PLANT: Form.SPOT,
+    FeatureKind.INCOMING: Form.RING,
+    FeatureKind.FENCE: Form.LINE,
+    FeatureKind.STORE: Form.RING,
+    FeatureKind.COMPOST: Form.SPOT,
 }
 LEAST_POINTS = {Form.SPOT: 1, Form.LINE: 2, Form.RING: 3}
 TALL = frozenset({FeatureKind.POWER, FeatureKind.PLANT})

@@ -297,6 +297,7 @@ class Crop(Rule):
     """A crop that the catalogue has. any_plant: or any name, which somebody else checks."""
 
     any_plant: bool = False
+    optional: bool = False
 
     def inner(self) -> CoreSchema:
         return core_schema.str_schema(max_length=80)
@@ -308,6 +309,9 @@ class Crop(Rule):
         if crop not in checks.catalogue.crops:
             raise wrong(say.line("{crop} is not a crop that Bootmark knows: type two letters and choose one from the list.", crop=crop))
         return crop
+
+    def of_text(self, text: str) -> Any:
+        return None if self.optional and not text.strip() else text
 
 
 @dataclass(frozen=True)

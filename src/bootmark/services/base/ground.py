@@ -1,5 +1,6 @@
 """The farm's blocks and stations, as every use case reads them."""
 
+import datetime as dt
 import functools
 import uuid
 from collections.abc import Sequence
@@ -7,32 +8,38 @@ from typing import Any, TypeVar
 
 from sqlalchemy.orm import Session
 
-from bootmark.core.ground import outline, plane
+from bootmark.core.ground import outline, plane, strips
 from bootmark.core.ground.outline import FaultKind
 from bootmark.core.ground.plane import Corner, Origin
+from bootmark.core.ground.strips import Span, Strip
 from bootmark.core.meanings import FeatureKind
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.stamp import Topic
-from bootmark.store.models import Block, Farm, PlanFeature, Station
+from bootmark.store.models import Block, Farm, PlanFeature, Planting, Station
 from bootmark.store.rows import of_farm, plain, row_of
 
 __all__ = [
     "Block",
     "PlanFeature",
+    "Planting",
     "Station",
+    "all_blocks",
     "away",
     "block",
     "blocks",
     "drawable",
     "features",
     "gate",
+    "heirs",
     "in_degrees",
+    "kept_strips",
     "lies_at",
     "middle",
     "on_plan",
     "origin",
     "station",
     "stations",
+    "strips_of",
 ]
 
 
@@ -43,6 +50,7 @@ DRAWN_WITHIN = 1_000_000.0
 DRAWN_ALL_THE_SAME = frozenset({FaultKind.CROSSES, FaultKind.SLIVER})
 """Faults of outlines that were kept before they were refused."""
 _blocks: memo.Kept[list[Block]] = memo.Kept(64)
+_heirs: memo.Kept["Heirs"] = memo.Kept(64)
 _features: memo.Kept[list[PlanFeature]] = memo.Kept(64)
 _stations: memo.Kept[list[Station]] = memo.Kept(64)
 Named = TypeVar("Named", Block, Station)
@@ -52,9 +60,68 @@ def _by_name(session: Session, model: type[Named]) -> list[Named]:
     return [plain(row) for row in session.scalars(of_farm(model).order_by(model.name))]
 
 
+def all_blocks(session: Session) -> list[Block]:
+    """The farm's blocks by name, those that have ended too, as values: to be shown and reckoned with, not to be changed."""
+    return stamp.while_standing(session, _blocks, (Topic.PLACES,), "all", lambda: _by_name(session, Block))
+
+
 def blocks(session: Session) -> list[Block]:
     """The farm's blocks by name, as values: to be shown and reckoned with, not to be changed."""
-    return stamp.while_standing(session, _blocks, (Topic.PLACES,), "blocks", lambda: _by_name(session, Block))
+
+    def read() -> list[Block]:
+        return [row for row in all_blocks(session) if row.ended is None]
+
+    return stamp.while_standing(session, _blocks, (Topic.PLACES,), "blocks", read)
+
+
+def strips_of(block: Block) -> tuple[Strip, ...]:
+    """What a block's ground was part of before."""
+    kept = (tuple(Span(span["block"], _day(span["since"]), _day(span["until"])) for span in strip) for strip in block.strips)
+    return strips.of_block(str(block.id), kept)
+
+
+def _day(text: str | None) -> dt.date | None:
+    return dt.date.fromisoformat(text) if text else None
+
+
+def kept_strips(of: Sequence[Strip]) -> list[list[dict[str, str | None]]]:
+    """Strips as a block keeps them."""
+    return [
+        [
+            {
+                "block": span.block,
+                "since": span.since.isoformat() if span.since else None,
+                "until": span.until.isoformat() if span.until else None,
+            }
+            for span in strip
+        ]
+        for strip in of
+    ]
+
+
+def heirs(session: Session) -> "Heirs":
+    """Which of the farm's present blocks have the ground that was part of a block on a day."""
+    return stamp.while_standing(session, _heirs, (Topic.PLACES,), "heirs", lambda: Heirs(blocks(session)))
+
+
+class Heirs:
+    """By block and day: the present blocks that have its ground."""
+
+    def __init__(self, rows: Sequence[Block]) -> None:
+        self._spans: dict[str, list[tuple[Span, Block]]] = {}
+        for row in rows:
+            for span in strips.spans(strips_of(row)):
+                self._spans.setdefault(span.block, []).append((span, row))
+
+    def of(self, block_id: uuid.UUID, day: dt.date) -> list[Block]:
+        """The blocks, each once. One that has ended and was not joined to another has none."""
+        rows = {row.id: row for span, row in self._spans.get(str(block_id), ()) if span.holds(day)}
+        return list(rows.values())
+
+    def since(self, block_id: uuid.UUID, day: dt.date) -> list[Block]:
+        """The blocks that have any ground which was part of a block on a day or after it."""
+        spans = self._spans.get(str(block_id), ())
+        return list({row.id: row for span, row in spans if span.until is None or span.until >= day}.values())
 
 
 def block(session: Session, block_id: uuid.UUID) -> Block:

@@ -16,7 +16,7 @@ from bootmark.core.catalogue import Catalogue
 from bootmark.core.messages import Message
 from bootmark.services.base.command import Command, Refused, TooEarly
 from bootmark.services.base.farm_time import zone
-from bootmark.services.base.fields import YEARS, can_be_stored
+from bootmark.services.base.fields import YEARS, Checks, can_be_stored
 from bootmark.services.base.people import Member
 from bootmark.store.base import Head, Withdrawable
 from bootmark.store.models import Farm
@@ -146,6 +146,11 @@ class Context:
         """The farm's day on which it was done."""
         return self.sent.seen_at.astimezone(zone(self.farm)).date()
 
+    @property
+    def checks(self) -> Checks:
+        """What the command's fields are held against."""
+        return Checks(self.catalogue, self.today)
+
     def get(self, model: type[Any], record_id: uuid.UUID, name: str) -> Any:
         """A row of this farm that the command refers to. name: its field. Raises TooEarly."""
         row = self.session.get(model, (self.farm_id, record_id))
@@ -179,6 +184,8 @@ class Handler(Generic[AnyCommand, AnyHead]):
 
     beside: what the farm has against a payload of which some fields are wrong by themselves, so that all of it is told at once.
     upgrades: of each older version, what brings a payload of it to the present shape; none is ever taken away.
+    undo: what becomes of what followed from a record that is withdrawn.
+    keeps: what a version holds, where the command says less than its record is or otherwise; None where it is the payload.
     """
 
     command: type[AnyCommand]
@@ -187,6 +194,8 @@ class Handler(Generic[AnyCommand, AnyHead]):
     derive: Callable[[Context, AnyHead], None] | None = None
     beside: Callable[[Any, Context], dict[str, str]] | None = None
     upgrades: Mapping[int, Upgrade] = field(default_factory=dict)
+    keeps: Callable[[AnyHead], Json] | None = None
+    undo: Callable[[Context, AnyHead], None] | None = None
 
 
 def handles(
@@ -196,9 +205,11 @@ def handles(
     *,
     beside: Callable[[Any, Context], dict[str, str]] | None = None,
     upgrades: Mapping[int, Upgrade] | None = None,
+    keeps: Callable[[AnyHead], Json] | None = None,
+    undo: Callable[[Context, AnyHead], None] | None = None,
 ) -> Callable[[Callable[[AnyCommand, Context], AnyHead]], Handler[AnyCommand, AnyHead]]:
     def join(act: Callable[[AnyCommand, Context], AnyHead]) -> Handler[AnyCommand, AnyHead]:
-        return Handler(command, head, act, derive, beside, upgrades or {})
+        return Handler(command, head, act, derive, beside, upgrades or {}, keeps, undo)
 
     return join
 

@@ -81,13 +81,13 @@ def call(session: Session, record_id: uuid.UUID) -> DecisionRow | None:
 
 
 def versions(session: Session, record_id: uuid.UUID) -> list[dict[str, Any]]:
-    """All versions of a record, newest first, with what each holds, the kind it was sent as, why, and what it builds on."""
+    """All versions of a record, newest first, with what each holds, why, and what it builds on."""
     row = head(session, record_id)
     if row is None:
         return []
     table = VERSIONS[type(row)]
     rows = session.execute(
-        select(table, CommandRow.kind, CommandRow.told_at, CommandRow.reason, CommandRow.withdrawn)
+        select(table, CommandRow.told_at, CommandRow.reason, CommandRow.withdrawn, CommandRow.merges)
         .join(CommandRow, (CommandRow.farm_id == table.c.farm_id) & (CommandRow.id == table.c.command_id))
         .where(table.c.farm_id == CURRENT_FARM, table.c.record_id == record_id)
         .order_by(table.c.number.desc())

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.meanings import ControlKind
-from bootmark.services.base import ground
+from bootmark.services.base import ground, grown
 from bootmark.services.base.people import Colleague
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.treatment.calls import policy_of
@@ -42,9 +42,7 @@ class Missing:
 def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequence[Colleague], today: dt.date) -> list[Missing]:
     """What is missing of a farm; empty where nothing is."""
     blocks, stations = ground.blocks(session), ground.stations(session)
-    unpicked = [
-        block for block in blocks if block.harvest_from is None and block.crop in catalogue.crops and catalogue.crops[block.crop].eaten
-    ]
+    unpicked = [block for block in blocks if block.harvest_from is None and grown.eaten_and_fed(catalogue, block)[0]]
     signers = [colleague for colleague in colleagues if colleague.role in SIGNERS and colleague.is_qualified(today)]
     wanted = {
         Gap.REGION: not farm.region,

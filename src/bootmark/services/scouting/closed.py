@@ -10,7 +10,7 @@ from bootmark.core.catalogue import Catalogue
 from bootmark.core.field import closed
 from bootmark.core.field.closed import Sprayed
 from bootmark.core.messages import Message
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Application, TreatmentRow
 from bootmark.store.rows import of_farm
@@ -21,7 +21,7 @@ _sprays: memo.Kept[list[Sprayed]] = memo.Kept(64)
 def blocks(session: Session, catalogue: Catalogue, now: dt.datetime) -> dict[uuid.UUID, Message]:
     """The blocks that nobody goes into now, each with why and until when."""
     key = (catalogue.hash, now.date())
-    sprays = stamp.while_standing(session, _sprays, (Topic.TREATMENT,), key, lambda: _read(session, catalogue, now))
+    sprays = stamp.while_standing(session, _sprays, (Topic.TREATMENT, Topic.PLACES), key, lambda: _read(session, catalogue, now))
     return {uuid.UUID(block): why for block, why in closed.blocks(sprays, now).items()}
 
 
@@ -30,7 +30,9 @@ def _read(session: Session, catalogue: Catalogue, now: dt.datetime) -> list[Spra
     columns = (TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control, Application.started_at, Application.finished_at)
     joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
     rows = session.execute(of_farm(Application, *columns).join(TreatmentRow, joined).where(Application.finished_at > since))
+    heirs = ground.heirs(session)
     return [
-        Sprayed(str(block), agent, control, began, ended, catalogue.agent(agent).control(control).reentry_hours)
-        for block, agent, control, began, ended in rows
+        Sprayed(str(block.id), agent, control, began, ended, catalogue.agent(agent).control(control).reentry_hours)
+        for sprayed, agent, control, began, ended in rows
+        for block in heirs.of(sprayed, ended.astimezone(now.tzinfo).date())
     ]

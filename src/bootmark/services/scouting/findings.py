@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bootmark import say
-from bootmark.services.base import people
+from bootmark.services.base import grown, people
 from bootmark.services.scouting import photos
 from bootmark.store.models import Block, FindingRow, Look, Stop
 from bootmark.store.rows import of_farm, row_of
@@ -83,7 +83,7 @@ def of_look(session: Session, look_id: uuid.UUID) -> Finding:
         Earlier(row.agent, row.seen_at, row.verdict, row.activity, row.confirmed, row.look_id)
         for row in session.scalars(before.order_by(FindingRow.seen_at.desc()))
     )
-    return Finding(look, stop, row_of(session, Block, stop.block_id), versions, history, photos.of_stop(session, stop.id))
+    return Finding(look, stop, grown.at_stop(session, stop), versions, history, photos.of_stop(session, stop.id))
 
 
 def of_version(session: Session, look_id: uuid.UUID, number: int) -> list[FindingRow]:

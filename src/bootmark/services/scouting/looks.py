@@ -15,7 +15,7 @@ from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
 from bootmark.core.meanings import Measure, VerdictKind
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import acted_on, grown, memo, planned, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Agent as AgentField
@@ -26,7 +26,7 @@ from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import VisitState
 from bootmark.services.seasons import forecasts
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Block, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
+from bootmark.store.models import Block, DecisionRow, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
 from bootmark.store.rows import of_farm
 
 KEPT_CAUSES = 6
@@ -38,11 +38,12 @@ _before: memo.Kept[Case] = memo.Kept(512)
 
 
 class OpenStop(Command, kind="stop.open", roles=SCOUTS):
-    """Open a stop in a block; one that answers a booked return says which."""
+    """Open a stop in a block; one that answers a booked return says which, and one in a mixed bed at which planting it is."""
 
     block_id: Annotated[uuid.UUID, RecordId("block")]
     where: Annotated[str, Text(120, needed=False)] = ""
     return_id: Annotated[uuid.UUID | None, RecordId("booked look", optional=True)] = None
+    planting_id: Annotated[uuid.UUID | None, RecordId("planting", optional=True)] = None
 
 
 class RecordLook(Command, kind="look.record", roles=SCOUTS):
@@ -84,7 +85,10 @@ def store_stop(command: OpenStop, context: Context) -> Stop:
     visit: ReturnVisit | None = context.get(ReturnVisit, command.return_id, "return_id") if command.return_id else None
     if visit and visit.block_id != block.id:
         context.errors["return_id"] = say.line("That look is booked for another block.")
-    return Stop(**command.model_dump(), on=context.today)
+    if block.ended and block.ended <= context.today:
+        context.errors["block_id"] = say.line("{block} is no block any more: choose another.", block=block.name)
+    planting = acted_on.planting(context, block, command.planting_id, context.today)
+    return Stop(**command.model_dump(exclude={"planting_id"}), planting_id=planting, on=context.today)
 
 
 def history(session: Session, block_id: uuid.UUID, *, before: dt.datetime) -> dict[str, int]:
@@ -100,7 +104,7 @@ def history(session: Session, block_id: uuid.UUID, *, before: dt.datetime) -> di
 def case_of(session: Session, farm: Farm, block: Block, at: dt.datetime, signs: dict[str, str]) -> Case:
     """What is known of a stop before anybody looks, with what was told. The former is gathered once while the farm's rows stand."""
     local = at.astimezone(zone(farm))
-    key = (block.id, local.date(), local.hour, default().hash)
+    key = (block.id, block.crop, local.date(), local.hour, default().hash)
     return replace(stamp.while_standing(session, _before, RESTS_ON, key, lambda: _before_looking(session, farm, block, local)), signs=signs)
 
 
@@ -162,7 +166,7 @@ def _keep_findings(context: Context, look: Look) -> None:
 @handles(RecordLook, Look, _keep_findings)
 def store_look(command: RecordLook, context: Context) -> Look:
     stop: Stop = context.get(Stop, command.stop_id, "stop_id")
-    block: Block = context.get(Block, stop.block_id, "block_id")
+    block = grown.at_stop(context.session, stop)
     working = read(case_of(context.session, context.farm, block, context.sent.seen_at, command.signs), context)
     return Look(**command.model_dump(), verdict=working["verdict"]["kind"], working=working)
 
@@ -186,7 +190,13 @@ def read(case: Case, context: Context) -> Json:
     }
 
 
-@handles(RecordSample, SampleRow)
+def _take_back(context: Context, sample: SampleRow) -> None:
+    """What was planned and booked on a count that counts no more is taken back, where it has not begun: the call is made again."""
+    for decision in context.session.scalars(of_farm(DecisionRow).where(DecisionRow.sample_id == sample.id)):
+        planned.take_back(context, decision_id=decision.id)
+
+
+@handles(RecordSample, SampleRow, undo=_take_back)
 def store_sample(command: RecordSample, context: Context) -> SampleRow:
     context.get(Stop, command.stop_id, "stop_id")
     return SampleRow(**command.model_dump())
@@ -216,7 +226,14 @@ def answered(
 ) -> Answered:
     """A case at a stop as it stands on the bench. tools: what the scout carries, None for everything."""
     case = replace(case_of(session, farm, block, at, signs), tools=tools)
-    key = (block.id, at.astimezone(zone(farm)).replace(minute=0, second=0, microsecond=0), tuple(signs.items()), tools, catalogue.hash)
+    key = (
+        block.id,
+        block.crop,
+        at.astimezone(zone(farm)).replace(minute=0, second=0, microsecond=0),
+        tuple(signs.items()),
+        tools,
+        catalogue.hash,
+    )
 
     def answer() -> Answered:
         return Answered(case, *identify.answer(case, catalogue=catalogue))

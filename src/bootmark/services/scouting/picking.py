@@ -3,13 +3,14 @@
 import datetime as dt
 import uuid
 from dataclasses import dataclass
+from typing import Any
 
 from sqlalchemy.orm import Session
 
 from bootmark.core.catalogue import Catalogue, Control
 from bootmark.core.field import harvest
 from bootmark.core.messages import Message, Says, says
-from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base import ground, grown, memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Application, Block, Farm, TreatmentRow
@@ -37,14 +38,8 @@ def days_to(block: Block, day: dt.date) -> int | None:
 
 def keeps_until(control: Control, block: Block, catalogue: Catalogue, done: dt.date) -> dt.date | None:
     """The first day that a block may be picked, cut or grazed if a control is brought out on a day; None where it keeps nobody from it."""
-    wanted = harvest.wanted_days(control, *uses(catalogue, block.crop))
+    wanted = harvest.wanted_days(control, *grown.eaten_and_fed(catalogue, block))
     return harvest.first_picking(done, wanted) if control.sprayed and wanted else None
-
-
-def uses(catalogue: Catalogue, crop: str) -> tuple[bool, bool]:
-    """Whether people, and whether stock, eat of a crop; a plant that nobody knows is taken to be eaten."""
-    entry = catalogue.crops.get(crop)
-    return (True, False) if entry is None else (bool(entry.eaten), entry.fed)
 
 
 def blocks(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
@@ -61,19 +56,19 @@ def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> d
         .join(TreatmentRow, joined)
         .where(Application.finished_at > since)
     )
-    by_id = {block.id: block for block in ground.blocks(session)}
+    heirs = ground.heirs(session)
     longest: dict[uuid.UUID, NoPicking] = {}
     for row in rows:
-        control = catalogue.agent(row.agent).control(row.control)
-        done = row.finished_at.astimezone(zone(farm)).date()
-        before = keeps_until(control, by_id[row.block_id], catalogue, done)
-        if before is None:
-            continue
-        eaten, fed = uses(catalogue, by_id[row.block_id].crop)
-        labelled = harvest.intervals_known(control, eaten, fed)
-        kind = Says.NO_PICKING if labelled else Says.NO_PICKING_UNKNOWN
-        why = says(kind, agent=row.agent, control=row.control, on=done, before=before, fed="yes" if fed else "no")
-        stays = NoPicking(before, why, labelled)
-        if before > day and (row.block_id not in longest or before > longest[row.block_id].before):
-            longest[row.block_id] = stays
+        control, done = catalogue.agent(row.agent).control(row.control), row.finished_at.astimezone(zone(farm)).date()
+        for block in heirs.of(row.block_id, done):
+            before = keeps_until(control, block, catalogue, done)
+            if before and before > day and (block.id not in longest or before > longest[block.id].before):
+                longest[block.id] = _no_picking(catalogue, block, row, done, before)
     return longest
+
+
+def _no_picking(catalogue: Catalogue, block: Block, row: Any, done: dt.date, before: dt.date) -> NoPicking:
+    eaten, fed = grown.eaten_and_fed(catalogue, block)
+    labelled = harvest.intervals_known(catalogue.agent(row.agent).control(row.control), eaten, fed)
+    kind = Says.NO_PICKING if labelled else Says.NO_PICKING_UNKNOWN
+    return NoPicking(before, says(kind, agent=row.agent, control=row.control, on=done, before=before, fed="yes" if fed else "no"), labelled)

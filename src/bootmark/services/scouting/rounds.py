@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from bootmark.core.field import walk
 from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
 from bootmark.core.meanings import VerdictKind
-from bootmark.services.base import ground
+from bootmark.services.base import ground, grown
 from bootmark.services.base.states import VisitState
 from bootmark.services.scouting import closed, held
 from bootmark.services.seasons import results, traps
@@ -110,6 +110,7 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
             closed=shut.get(block.id),
         )
         for block in blocks
+        if not grown.is_bare(block)
     ]
     return Today(walk.plan(states, day, ground.gate(session, farm)), blocks, all(row.fresh for row in listed))
 

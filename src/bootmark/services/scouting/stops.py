@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.messages import Message
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import grown, memo, stamp
 from bootmark.services.base.handling import DERIVED
 from bootmark.services.base.stamp import Topic
 from bootmark.services.scouting import held
@@ -68,7 +68,7 @@ def _at(session: Session, stop_id: uuid.UUID) -> AtStop:
     calls = session.scalars(of_farm(DecisionRow).where(DecisionRow.look_id == look.id)) if look else ()
     return AtStop(
         plain(stop),
-        plain(row_of(session, Block, stop.block_id)),
+        grown.at_stop(session, stop),
         plain(look) if look else None,
         {sample.agent: plain(sample) for sample in samples},
         {call.agent: plain(call) for call in calls},

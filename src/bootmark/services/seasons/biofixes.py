@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Annotated
 
 from bootmark import say
+from bootmark.services.base import grown
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent, Checks, Day, RecordId, Text
 from bootmark.services.base.handling import Context, handles
@@ -32,7 +33,7 @@ class SetBiofix(Command, kind="biofix.set", roles=SCOUTS):
 def store_biofix(command: SetBiofix, context: Context) -> Biofix:
     block: Block = context.get(Block, command.block_id, "block_id")
     agent = context.catalogue.agent(command.agent)
-    if block.crop not in agent.hosts and "*" not in agent.hosts:
+    if not grown.lives_on(agent, block):
         context.errors["agent"] = say.line(
             "{agent} does not live on {crop}.", agent=agent.name, crop=context.catalogue.crops[block.crop].name.lower()
         )

@@ -12,7 +12,7 @@ from bootmark.core.catalogue import bbch, crop_heat
 from bootmark.core.field import soybean
 from bootmark.core.season import crop
 from bootmark.core.season.crop import StageDates
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import acted_on, grown, memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Checks, Choice, Day, Note, Number, RecordId
 from bootmark.services.base.handling import Context, handles
@@ -24,13 +24,14 @@ from bootmark.store.rows import of_farm
 
 SOYBEAN = "soybean"
 _foretold: memo.Kept[list[StageDates]] = memo.Kept(256)
-_kept: memo.Kept[dict[uuid.UUID, list[tuple[dt.date, int]]]] = memo.Kept(64)
+_kept: memo.Kept[dict[uuid.UUID | None, list[tuple[dt.date, int]]]] = memo.Kept(64)
 
 
 class NoteCropStage(Command, kind="crop.stage", roles=SCOUTS):
-    """Note the stage of a block's crop by its BBCH code; for a soybean its top node too."""
+    """Note the stage of a block's crop by its BBCH code; for a soybean its top node too. planting_id: of which crop in a mixed bed."""
 
     block_id: Annotated[uuid.UUID, RecordId("block")]
+    planting_id: Annotated[uuid.UUID | None, RecordId("planting", optional=True)] = None
     on: Annotated[dt.date, Day(past="note what stands today or stood before")]
     code: Annotated[int, Number(0, bbch.LAST, whole=True, not_whole="a BBCH code has two figures, 0 to 99")]
     node: Annotated[int | None, Number(0, 40, whole=True, optional=True)] = None
@@ -45,34 +46,49 @@ class NoteCropStage(Command, kind="crop.stage", roles=SCOUTS):
 @handles(NoteCropStage, CropStage)
 def store_crop_stage(command: NoteCropStage, context: Context) -> CropStage:
     block: Block = context.get(Block, command.block_id, "block_id")
-    if command.node is not None and block.crop != SOYBEAN:
+    planting_id = acted_on.planting(context, block, command.planting_id, command.on)
+    if command.node is not None and grown.as_planting(block, planting_id).crop != SOYBEAN:
         context.errors["node"] = say.line("Nodes are counted on soybeans: leave this empty here.")
-    return CropStage(**command.model_dump(exclude={"counted"}), counted=command.counted if command.node is not None else "")
+    counted = command.counted if command.node is not None else ""
+    return CropStage(**command.model_dump(exclude={"counted", "planting_id"}), counted=counted, planting_id=planting_id)
 
 
-def noted(session: Session) -> dict[uuid.UUID, list[tuple[dt.date, int]]]:
-    """Days and codes of every block, in order of days."""
-    return stamp.while_standing(session, _kept, (Topic.SEASONS,), "noted", lambda: _noted(session))
+def noted(session: Session, block: Block) -> list[tuple[dt.date, int]]:
+    """Days and codes of what mainly grows on a block, in order of days; with those of before its ground was part of this block."""
+    by_planting = stamp.while_standing(session, _kept, (Topic.SEASONS,), "noted", lambda: _noted(session))
+    main = next(iter(grown.standing(block)), None)
+    if main is None:
+        return []
+    earlier = [stage for stage in by_planting.get(main.before, []) if main.apart_on is None or stage[0] <= main.apart_on]
+    return sorted([*earlier, *by_planting.get(main.id, [])], key=lambda stage: stage[0])
 
 
-def _noted(session: Session) -> dict[uuid.UUID, list[tuple[dt.date, int]]]:
-    by_block: dict[uuid.UUID, list[tuple[dt.date, int]]] = {}
-    for row in rows(session):
-        by_block.setdefault(row.block_id, []).append((row.on, row.code))
-    return by_block
+def _noted(session: Session) -> dict[uuid.UUID | None, list[tuple[dt.date, int]]]:
+    by_planting: dict[uuid.UUID | None, list[tuple[dt.date, int]]] = {}
+    for row in session.scalars(of_farm(CropStage).order_by(CropStage.on, CropStage.seen_at)):
+        by_planting.setdefault(row.planting_id, []).append((row.on, row.code))
+    by_planting.pop(None, None)
+    return by_planting
 
 
-def rows(session: Session, block: Block | None = None) -> list[CropStage]:
-    noted = of_farm(CropStage).order_by(CropStage.on, CropStage.seen_at)
-    return list(session.scalars(noted.where(CropStage.block_id == block.id) if block else noted))
+def rows(session: Session, block: Block) -> list[CropStage]:
+    """What was noted of what mainly grows on a block, in order of days."""
+    main = next(iter(grown.standing(block)), None)
+    wanted = CropStage.planting_id == main.id if main else CropStage.block_id == block.id
+    return list(session.scalars(of_farm(CropStage).where(wanted).order_by(CropStage.on, CropStage.seen_at)))
 
 
 def in_flower(session: Session, farm: Farm, block: Block, day: dt.date) -> bool:
-    """Whether a block's crop is in flower on a day: by what was noted this year; where nothing was, whether by heat it may be.
+    """Whether any crop on a block is in flower on a day: by what was noted this year; where nothing was, whether by heat it may be.
 
     Bees are not to pay for a stage that nobody noted.
     """
-    this_year = [stage for stage in noted(session).get(block.id, []) if stage[0].year == day.year]
+    each = [grown.as_planting(block, planting.id) for planting in grown.standing(block)] or [block]
+    return any(_in_flower(session, farm, planted, day) for planted in each)
+
+
+def _in_flower(session: Session, farm: Farm, block: Block, day: dt.date) -> bool:
+    this_year = [stage for stage in noted(session, block) if stage[0].year == day.year]
     if this_year:
         return bbch.in_flower(this_year, day)
     dates = {stage.code: stage for stage in foretold(session, farm, block, day)}
@@ -85,17 +101,17 @@ def foretold(session: Session, farm: Farm, block: Block, day: dt.date) -> list[S
     model = crop_heat.crops().get(block.crop)
     if model is None or not block_weather.tells_heat(session, farm, block):
         return []
-    begun = crop.starts(model, noted(session).get(block.id, []), day, farm.latitude < 0)
+    begun = crop.starts(model, noted(session, block), day, farm.latitude < 0)
     if begun is None:
         return []
     weather, past = block_weather.series(session, farm, block, day, begun[0])
     if not weather.dates or weather.dates[0] != begun[0]:
         return []
-    key = (block.id, block.crop, day)
+    planting = next((planting.id for planting in grown.standing(block)), None)
+    key = (block.id, block.crop, planting, day)
 
     def read() -> list[StageDates]:
-        stages = noted(session).get(block.id, [])
-        return crop.foretell(model, weather, stages, past_years=past, as_of=day, latitude=farm.latitude)
+        return crop.foretell(model, weather, noted(session, block), past_years=past, as_of=day, latitude=farm.latitude)
 
     return stamp.while_standing(session, _foretold, (Topic.SEASONS, *block_weather.READ), key, read)
 

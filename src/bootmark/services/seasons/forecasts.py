@@ -17,7 +17,7 @@ from bootmark.core.season import biofix, offset, openings, phenology
 from bootmark.core.season.anchor import Sighting
 from bootmark.core.season.daily import warmed
 from bootmark.core.season.phenology import Season
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import ground, grown, memo, stamp
 from bootmark.services.base.stamp import Topic
 from bootmark.services.seasons import offsets
 from bootmark.services.seasons.packing import unpack
@@ -73,7 +73,7 @@ def tells_heat(session: Session, farm: Farm, block: Block) -> bool:
 
 def biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
     """The newest biofix of each block and agent that this season's heat can be counted from."""
-    return stamp.while_standing(session, _starts, (Topic.SEASONS,), day, lambda: _biofixes(session, day))
+    return stamp.while_standing(session, _starts, (Topic.SEASONS, Topic.PLACES), day, lambda: _biofixes(session, day))
 
 
 def _biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
@@ -82,8 +82,13 @@ def _biofixes(session: Session, day: dt.date) -> dict[Pair, Start]:
         .where(Biofix.on <= day, Biofix.on > day - dt.timedelta(days=judgement.SEASON_DAYS))
         .order_by(Biofix.on, Biofix.seen_at)
     )
-    waited = _waited(session, day)
-    return {(row.block_id, row.agent): Start(row.on, row.basis, waited.get((row.block_id, row.agent, row.on), 1)) for row in rows}
+    waited, heirs = _waited(session, day), ground.heirs(session)
+    starts: dict[Pair, Start] = {}
+    for row in rows:
+        start = Start(row.on, row.basis, waited.get((row.block_id, row.agent, row.on), 1))
+        # A piece that was cut off goes on from where its block began.
+        starts |= {(block.id, row.agent): start for block in heirs.of(row.block_id, row.on)}
+    return starts
 
 
 def _waited(session: Session, day: dt.date) -> dict[tuple[uuid.UUID, str, dt.date], int]:
@@ -180,10 +185,9 @@ def asks(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, 
         by_block.setdefault(block_id, []).append(agent_id)
     wanted = []
     for block in blocks:
-        crop = {block.crop, "*"}
         for agent_id in sorted(by_block.get(block.id, ())):
             agent = catalogue.agents.get(agent_id)
-            question = ask(session, farm, block, agent, day) if agent and not crop.isdisjoint(agent.hosts) else None
+            question = ask(session, farm, block, agent, day) if agent and grown.lives_on(agent, block) else None
             if question:
                 wanted.append(question)
     return wanted

@@ -16,7 +16,7 @@ from bootmark.core.meanings import BiofixKind, TrapKind
 from bootmark.core.messages import Message
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
-from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base import ground, grown, memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Day, Flag, Note, Number, RecordId, Text
@@ -191,15 +191,14 @@ def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hangin
         proposal = biofix.sustained_catch(rows, *heat.catch, least=heat.catch_least, nights=heat.catch_nights)
         if proposal:
             proposed.append(_proposed(blocks[block_id], agent, proposal))
-    noted = crop_stages.noted(session)
     since = biofix.season_begins(day, farm.latitude < 0)
     watched = forecasts.watched(session, day)
     by_crop = [agent for agent in catalogue.agents.values() if agent.heat and agent.heat.biofix == BiofixKind.CROP]
     for block in blocks.values() if by_crop else ():
         for agent_ in by_crop:
             met = (block.id, agent_.id) in watched and (block.id, agent_.id) not in have
-            if met and not {block.crop, "*"}.isdisjoint(agent_.hosts):
-                proposal = biofix.crop_event(agent_.heat, noted.get(block.id, []), since)
+            if met and grown.lives_on(agent_, block):
+                proposal = biofix.crop_event(agent_.heat, crop_stages.noted(session, block), since)
                 if proposal:
                     proposed.append(_proposed(block, agent_.id, proposal))
     return proposed

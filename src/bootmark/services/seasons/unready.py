@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core.catalogue import Agent
 from bootmark.core.season import biofix
-from bootmark.services.base import ground
+from bootmark.services.base import ground, grown
 from bootmark.services.seasons import forecasts
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm
@@ -33,12 +33,12 @@ def with_events(catalogue: Any, crop: str) -> list[Agent]:
 def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, day: dt.date) -> list[Waiting]:
     """Pests that are watched or often met on a block, and wait for a biofix or for weather."""
     have, watched = forecasts.biofixes(session, day), forecasts.watched(session, day)
-    modelled = {crop: with_events(catalogue, crop) for crop in {block.crop for block in blocks}}
+    modelled = {crop: with_events(catalogue, crop) for crop in {crop for block in blocks for crop in grown.crops(block)}}
     waits = []
     for block in blocks:
-        block_id, crop = block.id, block.crop
-        for agent in modelled[crop]:
-            usual = (block_id, agent.id) in watched or agent.hosts.get(crop) == "often"
+        block_id, crops = block.id, sorted(grown.crops(block))
+        for agent in {agent.id: agent for crop in crops for agent in modelled[crop]}.values():
+            usual = (block_id, agent.id) in watched or any(agent.hosts.get(crop) == "often" for crop in crops)
             if not usual or (block_id, agent.id) in have or not agent.heat:
                 continue
             if block_weather.station_of(session, farm, block) is None:

@@ -5,19 +5,19 @@ import uuid
 from collections.abc import Sequence
 from typing import Annotated, Any
 
-from sqlalchemy import update
 from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Catalogue, Control
 from bootmark.core.field import call, called, harvest
+from bootmark.core.ground import strips
 from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, Answered, CropState, Decision, Finding, Policy, Sample, StageNow
 from bootmark.core.units import Quantity
-from bootmark.services.base import memo, stamp
+from bootmark.services.base import ground, grown, memo, planned, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Agent as AgentField
@@ -94,7 +94,7 @@ def consider(
 ) -> tuple[Decision, Json]:
     """The core's decision with everything that went into it."""
     stop = session.get_one(Stop, (farm.id, look.stop_id))
-    block = session.get_one(Block, (farm.id, stop.block_id))
+    block = grown.at_stop(session, stop)
     finding = finding_of(look, agent, catalogue, holds.answers_to(session, look.id), farm.region)
     stage = stage_now(session, farm, block, agent, day, catalogue, sample)
     counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
@@ -125,13 +125,6 @@ def considered(session: Session, farm: Farm, catalogue: Any, look: Look, agent: 
     return stamp.while_standing(session, _decisions, RESTS_ON, key, made)
 
 
-def _withdraw(context: Context, row: DecisionRow) -> None:
-    model: type[TreatmentRow] | type[ReturnVisit]
-    for model in (TreatmentRow, ReturnVisit):
-        still_open = (model.farm_id == context.farm_id, model.decision_id == row.id, model.state.in_((TreatmentState.PLANNED, "booked")))
-        context.session.execute(update(model).where(*still_open).values(state=TreatmentState.WITHDRAWN))
-
-
 def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, application_id: uuid.UUID | None) -> None:
     context.session.add(
         ReturnVisit(
@@ -150,7 +143,7 @@ def _book(context: Context, decision: DecisionRow, due: dt.date, look_for: str, 
 
 def _plan(context: Context, row: DecisionRow) -> None:
     """Derive the treatments, or the look that a call without one books. A revised call withdraws its old plan."""
-    _withdraw(context, row)
+    planned.take_back(context, decision_id=row.id)
     if row.kind == DecisionKind.REPORT:
         holds.begin(context, row)
     day = context.today
@@ -168,8 +161,8 @@ def _plan(context: Context, row: DecisionRow) -> None:
     start = max(day, span[0]) if span and span[1] >= day else day
     until = span[1] if span and span[1] >= day else None
     ahead = block_weather.days_ahead(context.session, context.farm, block, start)
-    done = _uses_this_season(context.session, block.id, control.id, day)
-    fed = picking.uses(context.catalogue, block.crop)[1]
+    done = _uses_this_season(context.session, context.farm, block, control.id, day)
+    fed = grown.eaten_and_fed(context.catalogue, block)[1]
     plan = programme.build(agent, control, start, ahead, until, harvest=block.harvest_from, done=done, fed=fed)
     steps = [step for step in plan if step.kind == StepKind.TREATMENT]
     for step in steps:
@@ -191,13 +184,14 @@ def _plan(context: Context, row: DecisionRow) -> None:
         )
 
 
-def _uses_this_season(session: Session, block_id: uuid.UUID, control: str, day: dt.date) -> int:
-    """How often a material was used on a block within a year: what its label counts by the season."""
+def _uses_this_season(session: Session, farm: Farm, block: Block, control: str, day: dt.date) -> int:
+    """How often a material was used on a block within a year: what its label counts by the season, on any ground of it."""
     since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
     joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    rows = of_farm(Application, Application.id).join(TreatmentRow, joined)
-    used = rows.where(TreatmentRow.block_id == block_id, TreatmentRow.control == control, Application.finished_at > since)
-    return len(session.execute(used).all())
+    rows = of_farm(Application, TreatmentRow.block_id, Application.finished_at).join(TreatmentRow, joined)
+    used = session.execute(rows.where(TreatmentRow.control == control, Application.finished_at > since)).all()
+    done = [(str(where), finished.astimezone(zone(farm)).date()) for where, finished in used]
+    return strips.most(ground.strips_of(block), lambda span: sum(where == span.block and span.holds(on) for where, on in done))
 
 
 class MakeDecision(Command, kind="decision.make", roles=SCOUTS):
@@ -230,7 +224,7 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
         if decision.kind not in ACTING or control not in offered:
             raise Refused(control=say.line("That control is not on offer here: the call does not carry it."))
         chosen = context.catalogue.agent(agent).control(control)
-        block: Block = context.get(Block, stop.block_id, "block_id")
+        block = grown.at_stop(context.session, stop)
         stage = stage_now(context.session, context.farm, block, agent, context.today, context.catalogue)
         kind, headline = call.act_kind(chosen, stage), says(Says.CALL_CHOSEN, agent=agent, control=control)
     elif decision.kind in ACTING:

@@ -38,7 +38,7 @@ _kept: memo.Kept[list[Standing]] = memo.Kept(64)
 
 def standing(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> list[Standing]:
     """Materials that still work on a day, or that rain ended before their days were over, the newest first."""
-    rests_on = (Topic.TREATMENT, *block_weather.READ)
+    rests_on = (Topic.TREATMENT, Topic.PLACES, *block_weather.READ)
     return stamp.while_standing(session, _kept, rests_on, (catalogue.hash, day), lambda: _read(session, farm, catalogue, day))
 
 
@@ -51,18 +51,17 @@ def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> l
         .where(Application.finished_at > since)
         .order_by(Application.finished_at.desc())
     )
-    by_id = {block.id: block for block in ground.blocks(session)}
+    heirs = ground.heirs(session)
     stands = []
     for row in rows:
-        control, block = catalogue.agent(row.agent).control(row.control), by_id[row.block_id]
-        done = row.finished_at.astimezone(zone(farm)).date()
+        control, done = catalogue.agent(row.agent).control(row.control), row.finished_at.astimezone(zone(farm)).date()
         lasts = done + dt.timedelta(days=control.lasts_days)
         if not control.sprayed or control.lasts_days < 2 or lasts < day:
             continue
-        record = block_weather.record_of(session, farm, block)
-        days = [done + dt.timedelta(days=n) for n in range(1, (day - done).days + 1)]
-        rain = [record.rain.get(date) if record else None for date in days]
-        kept = programme.protected_days(control, [fallen or 0.0 for fallen in rain])
-        until = done + dt.timedelta(days=kept)
-        stands.append(Standing(block.name, row.agent, control.name, done, until, until < lasts, None not in rain))
+        for block in heirs.of(row.block_id, done):
+            record = block_weather.record_of(session, farm, block)
+            days = [done + dt.timedelta(days=n) for n in range(1, (day - done).days + 1)]
+            rain = [record.rain.get(date) if record else None for date in days]
+            until = done + dt.timedelta(days=programme.protected_days(control, [fallen or 0.0 for fallen in rain]))
+            stands.append(Standing(block.name, row.agent, control.name, done, until, until < lasts, None not in rain))
     return stands

@@ -1,18 +1,23 @@
-"""Blocks, and what else stands on the plan."""
+"""Blocks, what grows on them, and what else stands on the plan."""
 
 import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import UniqueConstraint
+from sqlalchemy import Index, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from bootmark.store.base import Base, Head, within_farm
+from bootmark.store.base import Base, Head, Withdrawable, within_farm
 
 
 class Block(Head, Base):
-    """A managed area with one crop. outline: corners as longitude and latitude; weather: "station", its own one, or
-    "nearby", all outdoor stations by distance; elevation: metres, None where it is not told."""
+    """A managed area. outline: corners as longitude and latitude; weather: "station", its own one, or "nearby", all outdoor stations by
+    distance; elevation: metres, None where it is not told; row_direction: degrees from north; row_spacing: metres; ended: the day from
+    which it is no block any more.
+
+    standing: what grows there today, the main planting first; crop, cultivar and harvest_from are the main one's, and stay while nothing
+    stands. All four follow from the plantings. strips: what the ground was part of before, empty where it was always this block.
+    """
 
     __tablename__ = "block"
     __table_args__ = (within_farm("station_id", "station"), UniqueConstraint("farm_id", "name"))
@@ -26,6 +31,28 @@ class Block(Head, Base):
     harvest_from: Mapped[dt.date | None]
     weather: Mapped[str] = mapped_column(server_default="station")
     elevation: Mapped[float | None]
+    row_direction: Mapped[float | None]
+    row_spacing: Mapped[float | None]
+    ended: Mapped[dt.date | None]
+    standing: Mapped[list[Any]] = mapped_column(server_default="[]", default=list)
+    strips: Mapped[list[Any]] = mapped_column(server_default="[]", default=list)
+
+
+class Planting(Withdrawable, Head, Base):
+    """A crop on a block from a day on. since: None where nobody knows; until: the last day that it stood, None while it does; part: which
+    of the block, in words; grown_from: the planting that it was until apart_on, while its block was part of another."""
+
+    __tablename__ = "planting"
+    __table_args__ = (within_farm("block_id", "block"), within_farm("grown_from", "planting"), Index(None, "farm_id", "block_id"))
+    block_id: Mapped[uuid.UUID]
+    crop: Mapped[str]
+    cultivar: Mapped[str]
+    part: Mapped[str]
+    since: Mapped[dt.date | None]
+    until: Mapped[dt.date | None]
+    harvest_from: Mapped[dt.date | None]
+    grown_from: Mapped[uuid.UUID | None]
+    apart_on: Mapped[dt.date | None]
 
 
 class PlanFeature(Head, Base):

@@ -11,11 +11,12 @@ from bootmark.store.base import Base, Head, Identified, Withdrawable, within_far
 
 
 class Stop(Head, Base):
-    """One place on a round. return_id: the booked look that it answers, if any."""
+    """One place on a round. return_id: the booked look that it answers, if any; planting_id: what was looked at, where something stood."""
 
     __tablename__ = "stop"
     __table_args__ = (
         within_farm("block_id", "block"),
+        within_farm("planting_id", "planting"),
         # The return is made later than the stop that leads to it, and a stop may answer one.
         ForeignKeyConstraint(["farm_id", "return_id"], ["return_visit.farm_id", "return_visit.id"], use_alter=True),
         Index(None, "farm_id", "block_id", "on"),
@@ -25,6 +26,7 @@ class Stop(Head, Base):
     on: Mapped[dt.date]
     where: Mapped[str]
     return_id: Mapped[uuid.UUID | None]
+    planting_id: Mapped[uuid.UUID | None]
 
 
 class Look(Head, Base):

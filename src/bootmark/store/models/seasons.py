@@ -77,11 +77,19 @@ class ModelOffset(Head, Base):
 
 
 class CropStage(Withdrawable, Head, Base):
-    """A crop's stage as noted on a block: a BBCH code, and for a soybean its top node with the way of counting."""
+    """A crop's stage as noted on a block: a BBCH code, and for a soybean its top node with the way of counting.
+
+    planting_id: whose it is.
+    """
 
     __tablename__ = "crop_stage"
-    __table_args__ = (within_farm("block_id", "block"), Index(None, "farm_id", "block_id", "on"))
+    __table_args__ = (
+        within_farm("block_id", "block"),
+        within_farm("planting_id", "planting"),
+        Index(None, "farm_id", "block_id", "on"),
+    )
     block_id: Mapped[uuid.UUID]
+    planting_id: Mapped[uuid.UUID | None]
     on: Mapped[dt.date]
     code: Mapped[int]
     node: Mapped[int | None]

@@ -17,11 +17,11 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.handling import MOST_REASON
 from bootmark.services.book import log, records
-from bootmark.services.kinds import KINDS
+from bootmark.services.kinds import KINDS, SAVES
 from bootmark.services.scouting import findings
 from bootmark.services.treatment import timing
 from bootmark.web import forms
-from bootmark.web.book import corrections
+from bootmark.web.book import corrections, merging
 from bootmark.web.book.sight import sight
 from bootmark.web.book.svg import before_after_svg
 from bootmark.web.guard import at_most, db, member, now, on_farm, the_farm
@@ -107,7 +107,7 @@ def record(record: uuid.UUID) -> str:
 
 
 def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: Mapping[str, str] | None = None) -> str:
-    versions = records.versions(db(), record)
+    versions = _versions(record)
     if not versions:
         abort(404)
     head = records.head(db(), record)
@@ -115,12 +115,16 @@ def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: M
     treatments, looks = timing.programme(db(), record) if call else ([], [])
     newest = _newest(versions)
     spec = KINDS[str(newest["kind"])].command.spec
+    beside = merging.side_by_side(versions)
     may = member().role in spec.roles
     return render_template(
         "record.html",
         versions=versions,
         title=say.line(TITLES.get(newest["kind"], "A record")),
         head=head,
+        beside=beside,
+        choices=merging.choices(beside),
+        titles=[_told_by(version) for version in beside],
         call=call,
         shaken=corrections.shaken(db(), call),
         stop=records.stop_of(db(), call) if call else None,
@@ -139,6 +143,19 @@ def _record(record: uuid.UUID, errors: Mapping[str, str] | None = None, wrong: M
     )
 
 
+def _versions(record: uuid.UUID) -> list[dict[str, Any]]:
+    """All versions of a record, the newest first, each with the kind of command that its record is kept as."""
+    head = records.head(db(), record)
+    return [version | {"kind": SAVES[type(head)]} for version in records.versions(db(), record)] if head else []
+
+
+def _told_by(version: Mapping[str, Any]) -> str:
+    """A version above its column: its number, whose it is, when it was written."""
+    at = version["seen_at"].astimezone(zone(the_farm()))
+    who = people.names(db()).get(version["account_id"], "")
+    return say.line("{number}, {who}, {on:day} {at:time}", number=version["number"], who=who, on=at.date(), at=at)
+
+
 def _newest(versions: Sequence[Mapping[str, Any]]) -> Mapping[str, Any]:
     """The version that says what the record is now."""
     return next((version for version in versions if not version["conflict"]), versions[-1])
@@ -148,7 +165,7 @@ def _newest(versions: Sequence[Mapping[str, Any]]) -> Mapping[str, Any]:
 @on_farm
 def correct(record: uuid.UUID) -> AnyResponse | tuple[str, int]:
     """Put a record right: the old version stays, with why."""
-    versions = records.versions(db(), record)
+    versions = _versions(record)
     if not versions or (newest := _newest(versions))["kind"] not in corrections.CORRECTED:
         abort(404)
     try:
@@ -164,7 +181,7 @@ def correct(record: uuid.UUID) -> AnyResponse | tuple[str, int]:
 @on_farm
 def withdraw(record: uuid.UUID) -> AnyResponse | tuple[str, int]:
     """Withdraw a record, or take that back."""
-    versions = records.versions(db(), record)
+    versions = _versions(record)
     if not versions or not records.can_be_withdrawn(records.head(db(), record)):
         abort(404)
     is_withdrawn, newest = request.form.get("withdrawn") == "yes", _newest(versions)
@@ -189,7 +206,7 @@ def _reason() -> str:
 def keep(record: uuid.UUID) -> AnyResponse:
     """Settle two versions that stand side by side: the one kept becomes the newest."""
     number = request.form.get("number", type=int)
-    versions = records.versions(db(), record)
+    versions = _versions(record)
     chosen = next((version for version in versions if version["number"] == number), None)
     if chosen is None:
         abort(404)
@@ -197,6 +214,22 @@ def keep(record: uuid.UUID) -> AnyResponse:
         beside = tuple(version["command_id"] for version in versions if version["conflict"])
         forms.send_as_kept(chosen["kind"], chosen["payload"], beside)
         flash(say.line("Version {number} is kept. The others stay in the history.", number=number), "good")
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+    return redirect(url_for("book.record", farm=the_farm().id, record=record))
+
+
+@blueprint.post("/f/<uuid:farm>/book/record/<uuid:record>/merge")
+@on_farm
+def merge(record: uuid.UUID) -> AnyResponse:
+    """Make one of versions that stand side by side, field by field."""
+    beside = merging.side_by_side(_versions(record))
+    if not beside:
+        abort(404)
+    try:
+        taken_up = tuple(version["command_id"] for version in beside[1:])
+        forms.send_as_kept(beside[0]["kind"], merging.merged(beside, request.form), taken_up)
+        flash(say.line("One version now, made of both. The others stay in the history."), "good")
     except Refused as error:
         flash(" ".join(error.errors.values()), "bad")
     return redirect(url_for("book.record", farm=the_farm().id, record=record))

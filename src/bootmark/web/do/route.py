@@ -11,7 +11,7 @@ from bootmark import say
 from bootmark.core.meanings import ControlKind
 from bootmark.core.messages import Message
 from bootmark.drawing.plan import plan_svg
-from bootmark.services.base import ground
+from bootmark.services.base import ground, grown
 from bootmark.services.base.command import Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.roles import SIGNERS
@@ -71,7 +71,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         hour=planned.state_at(at),
         keeps=picking.keeps_until(planned.control, block, g.catalogue, at.date()),
         next_picking=block.harvest_from,
-        fed=planned.control.sprayed and picking.uses(g.catalogue, block.crop)[1],
+        fed=planned.control.sprayed and grown.eaten_and_fed(g.catalogue, block)[1],
         plan=plan_svg(
             shapes(the_farm(), ground.blocks(db())), (), {str(block.id): "must"}, things=things(the_farm(), ground.features(db()))
         ),

@@ -12,11 +12,12 @@ from bootmark.core.catalogue import bbch, plants
 from bootmark.core.catalogue.model import PLACES
 from bootmark.core.field import soybean
 from bootmark.core.field.schools import School
+from bootmark.core.ground import strips
 from bootmark.core.meanings import FeatureKind
 from bootmark.drawing.plan import plan_svg
 from bootmark.say.schools import SCHOOLS
 from bootmark.services import places
-from bootmark.services.base import ground, people
+from bootmark.services.base import ground, grown, people
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import KEEPERS, SCOUTS, Role
 from bootmark.services.owning import lands, missing
@@ -56,6 +57,8 @@ def page() -> str:
     return render_template(
         "farm.html",
         blocks=blocks,
+        ended=[block for block in ground.all_blocks(db()) if block.ended],
+        standing={block.id: grown.standing(block) for block in blocks},
         plan=plan,
         stations=ground.stations(db()),
         crops=g.catalogue.crops,
@@ -96,8 +99,27 @@ def _form(block: ground.Block | None, errors: Mapping[str, str] | None = None, s
         crops=g.catalogue.crops,
         places=[(place, place) for place in PLACES],
         stations=[("", "none"), *((str(station.id), station.name) for station in ground.stations(db()))],
-        **(_crop_stages(block) if block else {}),
+        **(_grown(block) if block else {}),
     )
+
+
+def _grown(block: ground.Block) -> dict[str, Any]:
+    """What grows on a block and grew there before; the stages of what the address asks for, or of what mainly stands there."""
+    standing = [planting.id for planting in grown.standing(block)]
+    asked = request.values.get("planting_id") or request.args.get("planting", "")
+    own = next((planting for planting in standing if str(planting) == asked), None)
+    names = {str(row.id): row.name for row in ground.all_blocks(db())}
+    earlier = [span.block for span in strips.spans(ground.strips_of(block)) if span.block != str(block.id)]
+    planted = grown.as_planting(block, own or (standing[0] if standing else None))
+    return {
+        "plantings": grown.of_block(db(), block.id),
+        "standing": standing,
+        "bare": grown.is_bare(block),
+        "before": [names[name] for name in dict.fromkeys(earlier) if name in names],
+        "planted": planted,
+        "of_planting": grown.standing(planted)[0].id if standing else None,
+        **_crop_stages(planted),
+    }
 
 
 def _crop_stages(block: ground.Block) -> dict[str, Any]:
@@ -152,10 +174,11 @@ def save_block() -> Response | tuple[str, int]:
     only(KEEPERS)
     outline = in_degrees(the_farm(), request.form.get("outline"))
     try:
-        result = forms.send(places.SaveBlock, outline=outline, crop=plants.crop_meant(request.form.get("crop", ""), g.catalogue))
+        crop = plants.crop_meant(request.form["crop"], g.catalogue) if request.form.get("crop") else None
+        result = forms.send(places.SaveBlock, outline=outline, crop=crop)
     except Refused as error:
         record = forms.record_id()
-        known_blocks = {block.id: block for block in ground.blocks(db())}
+        known_blocks = {block.id: block for block in ground.all_blocks(db())}
         return _form(known_blocks.get(record) if record else None, error.errors), 400
     if result["status"] == Answer.CONFLICT:
         flash(say.line("Somebody else changed this block meanwhile: both versions are kept, and the Book shows them."), "warn")

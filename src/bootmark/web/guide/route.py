@@ -23,7 +23,7 @@ from bootmark.drawing.leaf import FORMS
 from bootmark.drawing.plant import Part, parts, shape_of
 from bootmark.drawing.signs import takes_form
 from bootmark.say.drawn import described
-from bootmark.services.base import ground
+from bootmark.services.base import ground, grown
 from bootmark.services.seasons import forecasts
 from bootmark.web.guard import db, now, on_farm, the_farm
 from bootmark.web.guide.svg import wheel_svg
@@ -55,7 +55,7 @@ def _here(months: frozenset[int]) -> frozenset[int]:
 def _events(agent: Agent, today: dt.date) -> tuple[str, list[tuple[str, dt.date]]]:
     """The block that the days hold for, and this year's median day of each event; none without a season to count from."""
     for block in ground.blocks(db()):
-        if block.crop in agent.hosts:
+        if not grown.crops(block).isdisjoint(agent.hosts):
             season = forecasts.of_block(db(), the_farm(), block, agent, today)
             if season:
                 days = [(event.name, event.p50) for event in season.forecast.events if event.p50 and event.p50.year == today.year]
@@ -77,7 +77,7 @@ def page() -> str:
     groups = [(say.line(title), [agent for agent in agents if agent.kind == kind]) for kind, title in KINDS.items()]
     if not words.strip():
         groups = [(title, _in_order(members, crop)) for title, members in groups]
-    crops = [*dict.fromkeys(block.crop for block in ground.blocks(db()))]
+    crops = [*dict.fromkeys(crop for block in ground.blocks(db()) for crop in sorted(grown.crops(block)))]
     others = sorted((entry for entry in g.catalogue.crops.values() if entry.id not in crops), key=lambda entry: entry.name)
     seen = _seen_there(crop)
     return render_template(
@@ -197,7 +197,7 @@ def agent(agent: str) -> str:
 
 def leaf_of(agent: Agent) -> str:
     """The leaf form of the crop that it is most often on: one of this farm's if there is one."""
-    mine = [block.crop for block in ground.blocks(db()) if block.crop in agent.hosts]
+    mine = [crop for block in ground.blocks(db()) for crop in sorted(grown.crops(block)) if crop in agent.hosts]
     crops = mine or [crop for crop in agent.hosts if crop in g.catalogue.crops]
     return g.catalogue.crops[crops[0]].leaf if crops else "ovate"
 

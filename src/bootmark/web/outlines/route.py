@@ -45,7 +45,7 @@ def _page(rows: Sequence[Row] = (), errors: Mapping[str, str] | None = None, com
     farm, blocks = the_farm(), ground.blocks(db())
     origin = ground.origin(farm)
     fresh: tuple[Shape, ...] = tuple(
-        (f"n{row.number}", row.name, row.place, origin.to_plan(row.outline.corners)) for row in rows if row.outline.corners
+        (f"n{row.number}", row.name, row.place, origin.to_plan(row.outline.corners), None) for row in rows if row.outline.corners
     )
     marks = {block_id: "must" for block_id, *_ in fresh}
     return render_template(

@@ -10,7 +10,7 @@ from bootmark import say
 from bootmark.core.field import schools
 from bootmark.core.field.schools import POLICIES, School
 from bootmark.say.schools import SCHOOLS
-from bootmark.services.base import ground
+from bootmark.services.base import ground, grown
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import Role
 from bootmark.services.owning import lands, settings
@@ -26,7 +26,7 @@ def _page(errors: Mapping[str, str] | None = None) -> str:
     shown: Mapping[str, Any] = request.form if errors else settings.asked_of(farm)
     region = str(shown.get("part") or shown.get("country") or "") if errors else str(shown["region"])
     country = region[:2] if lands.is_region(region) else ""
-    crops = {block.crop for block in ground.blocks(db())}
+    crops = {crop for block in ground.blocks(db()) for crop in grown.crops(block)}
     return render_template(
         "settings.html",
         errors=forms.Errors(errors),

@@ -17,7 +17,7 @@ from bootmark.core.season import openings
 from bootmark.core.season.phenology import Season
 from bootmark.core.units import Quantity
 from bootmark.drawing.axes import Axis
-from bootmark.services.base import memo
+from bootmark.services.base import ground, memo
 from bootmark.services.seasons import crop_stages, traps
 from bootmark.services.seasons.forecasts import Ask, Pair
 from bootmark.services.seasons.results import Listed
@@ -42,7 +42,8 @@ class Around:
 
 
 def around(today: dt.date, hanging: list[traps.Hanging]) -> Around:
-    return Around(timing.treated_since(db(), today - dt.timedelta(days=TREATED_DAYS)), traps.catches(hanging), crop_stages.noted(db()))
+    stages = {block.id: crop_stages.noted(db(), block) for block in ground.blocks(db())}
+    return Around(timing.treated_since(db(), today - dt.timedelta(days=TREATED_DAYS)), traps.catches(hanging), stages)
 
 
 def window_name(control: Control | None) -> str:

@@ -12,7 +12,7 @@ const MOST_OFF = 30; // metres: a place that is less sure is no corner
 const round = (metres) => Math.round(metres * 100) / 100;
 
 export class Board {
-  // box: the element; given: points, others (rings with names), form (spot, line or ring), origin, unit; kept: told the points.
+  // box: the element; given: points, others (rings with names), focus (what is shown first), form (spot, line or ring), origin, unit; kept: told the points.
   constructor(box, given, kept) {
     Object.assign(this, { box, given, kept, form: given.form });
     this.points = given.points.map((point) => [...point]);
@@ -42,8 +42,9 @@ export class Board {
   // What is drawn, with its surroundings; where nothing is yet, everything that is there.
   fit() {
     const others = this.given.others.flatMap((other) => other.points);
-    const spots = [this.points, others, [[0, 0], [200, 120]]].find((points) => points.length);
-    const room = this.points.length ? 2.2 : 1.2;
+    const focus = this.points.length ? this.points : this.given.focus || [];
+    const spots = [focus, others, [[0, 0], [200, 120]]].find((points) => points.length);
+    const room = focus.length ? 2.2 : 1.2;
     const [xs, ys] = [spots.map(([x]) => x), spots.map(([, y]) => y)];
     const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
     const width = Math.max(right - left, (bottom - top) * SHAPE, LEAST) * room;

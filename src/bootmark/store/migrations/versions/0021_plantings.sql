@@ -1,0 +1,106 @@
+-- What grows on a block is a planting: a crop from a day on, several at once in a mixed bed, one after the other in a rotation.
+CREATE TABLE planting (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    block_id UUID NOT NULL,
+    crop VARCHAR NOT NULL,
+    cultivar VARCHAR NOT NULL,
+    part VARCHAR NOT NULL,
+    since DATE,
+    until DATE,
+    harvest_from DATE,
+    grown_from UUID,
+    apart_on DATE,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_planting PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_planting_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_planting_farm_id_block_id FOREIGN KEY(farm_id, block_id) REFERENCES block (farm_id, id),
+    CONSTRAINT fk_planting_farm_id_grown_from FOREIGN KEY(farm_id, grown_from) REFERENCES planting (farm_id, id)
+);
+CREATE TABLE planting_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_planting_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_planting_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_planting_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES planting (farm_id, id),
+    CONSTRAINT fk_planting_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_planting_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+CREATE INDEX ix_planting_farm_id_block_id ON planting (farm_id, block_id);
+CREATE INDEX ix_planting_conflict ON planting (farm_id) WHERE conflict;
+ALTER TABLE block ADD COLUMN row_direction DOUBLE PRECISION;
+ALTER TABLE block ADD COLUMN row_spacing DOUBLE PRECISION;
+ALTER TABLE block ADD COLUMN ended DATE;
+ALTER TABLE block ADD COLUMN standing JSONB DEFAULT '[]' NOT NULL;
+ALTER TABLE block ADD COLUMN strips JSONB DEFAULT '[]' NOT NULL;
+ALTER TABLE stop ADD COLUMN planting_id UUID;
+ALTER TABLE crop_stage ADD COLUMN planting_id UUID;
+ALTER TABLE stop ADD CONSTRAINT fk_stop_farm_id_planting_id FOREIGN KEY(farm_id, planting_id) REFERENCES planting (farm_id, id);
+ALTER TABLE crop_stage ADD CONSTRAINT fk_crop_stage_farm_id_planting_id FOREIGN KEY(farm_id, planting_id) REFERENCES planting (farm_id, id);
+
+-- Each block has had one crop until now: it becomes its planting, and the stops and crop stages that were kept there are its own.
+ALTER TABLE block NO FORCE ROW LEVEL SECURITY;
+ALTER TABLE block_version NO FORCE ROW LEVEL SECURITY;
+ALTER TABLE stop NO FORCE ROW LEVEL SECURITY;
+ALTER TABLE crop_stage NO FORCE ROW LEVEL SECURITY;
+INSERT INTO planting (farm_id, id, block_id, crop, cultivar, part, since, until, harvest_from, version, version_id, command_id, conflict, seen_at, account_id)
+SELECT farm_id, md5('planting of ' || id)::uuid, id, crop, cultivar, '', NULL, NULL, harvest_from, 1, md5('version of planting of ' || id)::uuid, command_id, false, seen_at, account_id
+FROM block;
+INSERT INTO planting_version (farm_id, id, record_id, number, base, base_command, conflict, command_id, account_id, seen_at, received_at,
+                              payload)
+SELECT planting.farm_id, planting.version_id, planting.id, 1, NULL, NULL, false, planting.command_id, planting.account_id, planting.seen_at,
+       kept.received_at,
+       jsonb_build_object('block_id', planting.block_id, 'crop', planting.crop, 'cultivar', planting.cultivar, 'part', '', 'since', NULL,
+                          'until', NULL, 'harvest_from', planting.harvest_from)
+FROM planting
+JOIN block ON block.farm_id = planting.farm_id AND block.id = planting.block_id
+JOIN block_version kept ON kept.farm_id = block.farm_id AND kept.id = block.version_id;
+DO $$
+BEGIN
+    IF (SELECT count(*) FROM planting_version) <> (SELECT count(*) FROM block) THEN
+        RAISE EXCEPTION 'A block has no version: its planting can have none either.';
+    END IF;
+END
+$$;
+UPDATE block SET standing = jsonb_build_array(jsonb_build_object(
+    'id', md5('planting of ' || id)::uuid, 'crop', crop, 'cultivar', cultivar, 'part', '', 'since', NULL, 'harvest_from', harvest_from,
+    'before', NULL, 'apart_on', NULL));
+UPDATE stop SET planting_id = md5('planting of ' || block_id)::uuid;
+UPDATE crop_stage SET planting_id = md5('planting of ' || block_id)::uuid;
+ALTER TABLE block FORCE ROW LEVEL SECURITY;
+ALTER TABLE block_version FORCE ROW LEVEL SECURITY;
+ALTER TABLE stop FORCE ROW LEVEL SECURITY;
+ALTER TABLE crop_stage FORCE ROW LEVEL SECURITY;
+
+ALTER TABLE planting ENABLE ROW LEVEL SECURITY;
+ALTER TABLE planting FORCE ROW LEVEL SECURITY;
+CREATE POLICY planting_farm ON planting USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON planting TO bm_web;
+GRANT SELECT ON planting TO bm_worker;
+ALTER TABLE planting_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE planting_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY planting_version_farm ON planting_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON planting_version TO bm_web;
+GRANT SELECT ON planting_version TO bm_worker;
+CREATE TRIGGER planting_insert_noted AFTER INSERT ON planting REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER planting_update_noted AFTER UPDATE ON planting REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER planting_delete_noted AFTER DELETE ON planting REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
