@@ -48,6 +48,7 @@ GOOD: dict[str, dict[str, Any]] = {
         "note": "",
         "ended": False,
     },
+    "picture.lay": {"image_id": ID, "marks": [[10, 10], [900, 700]], "points": [[7.1, 46.2], [7.109, 46.193]], "ended": False},
     "farm.save": {
         "name": "Ferrin Vale",
         "latitude": 46.2,

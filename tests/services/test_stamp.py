@@ -14,7 +14,7 @@ from tests.sending import REAL, send, store_days
 from tests.services.test_seasons import MOTH, ORCHARD
 
 NOTED = {
-    Topic.PLACES: "farm block station plan_feature",
+    Topic.PLACES: "farm block station plan_feature planting plan_picture",
     Topic.WEATHER: "weather_derived judgement",
     Topic.SEASONS: "biofix trap trap_check stage_sighting crop_stage",
     Topic.RESULTS: "season_result",

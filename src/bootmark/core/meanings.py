@@ -269,6 +269,7 @@ class Form(StrEnum):
     """How a thing is drawn on the plan."""
 
     SPOT = "spot"
+    SPOTS = "spots"
     LINE = "line"
     RING = "ring"
 

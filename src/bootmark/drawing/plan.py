@@ -27,6 +27,8 @@ Rows = tuple[float, float | None]
 """How rows lie: degrees from north, and metres from row to row where that is told."""
 Shape = tuple[str, str, str, tuple[tuple[float, float], ...], Rows | None]
 """A block: its id, name, place, outline in metres and rows."""
+Under = tuple[str, int, int, tuple[float, ...]]
+"""A picture under the plan: where it is, its width and height, and how it lies there, as SVG has it, in metres."""
 LEAST = 20.0
 """Metres that a plan shows at least."""
 
@@ -88,13 +90,14 @@ def plan_svg(
     spots: Sequence[Spot] = (),
     things: Sequence[Thing] = (),
     gate: tuple[float, float] | None = None,
+    under: Under | None = None,
 ) -> str:
     """The plan as SVG, from metres east and south.
 
     stops: block ids in walking order, from the gate; marks: block id to "must" or "wait"; links: block id to where a click on it leads;
-    spots: traps as x, y, name, whether one waits; things: what stands there and is no block.
+    spots: traps as x, y, name, whether one waits; things: what stands there and is no block; under: a picture.
     """
-    shown = (tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), tuple(things), gate)
+    shown = (tuple(stops), tuple((marks or {}).items()), tuple((links or {}).items()), tuple(spots), tuple(things), gate, under)
     return _drawn(blocks, *shown, say.tongue().language)
 
 
@@ -107,6 +110,12 @@ def _scale(blocks: tuple[Shape, ...], things: tuple[Thing, ...]) -> float:
     return min(WIDE / max(wide, LEAST), TALL / max(tall, LEAST))
 
 
+def _picture(under: Under, scale: float) -> str:
+    href, width, height, lies = under
+    numbers = " ".join(f"{scale * number:.6g}" for number in lies)
+    return f'<image href="{escape(href)}" width="{width}" height="{height}" opacity="0.55" transform="matrix({numbers})"/>'
+
+
 @functools.lru_cache(maxsize=256)
 def _drawn(
     shapes: tuple[Shape, ...],
@@ -116,6 +125,7 @@ def _drawn(
     spots: tuple[Spot, ...],
     standing: tuple[Thing, ...],
     start: tuple[float, float] | None,
+    under: Under | None,
     _language: str,
 ) -> str:
     marks, links, scale = dict(marked), dict(linked), _scale(shapes, standing)
@@ -128,14 +138,17 @@ def _drawn(
     corners = [*corners, *([gate] if gate else [])] or [(0.0, 0.0), (100.0, 60.0)]
     left, right = min(x for x, _ in corners) - 22, max(x for x, _ in corners) + 14
     top, bottom = min(y for _, y in corners) - 14, max(y for _, y in corners) + 14
-    parts = [plan_things.drawn(kind, name, points, right) for kind, name, points in things]
+    parts = [_picture(under, scale)] if under else []
+    parts += [plan_things.drawn(kind, name, points, right) for kind, name, points in things]
     middles = {}
     for block_id, name, place, outline, lie in blocks:
         shape = Polygon(outline)
         middles[block_id] = (shape.centroid.x, shape.centroid.y)
         mark = marks.get(block_id, "")
         stroke, width = {"must": (themed.boot, 3.2), "wait": (themed.slate, 1.6)}.get(mark, (themed.ink, 1.2))
-        body = svg.path(svg.shape_d(shape), FILLS[place], stroke, width) + _rows(outline, place, lie, scale)
+        # Over a picture a block is its outline: what grows there can be seen.
+        fill = "none" if under else FILLS[place]
+        body = svg.path(svg.shape_d(shape), fill, stroke, width) + ("" if under else _rows(outline, place, lie, scale))
         x, y = outline[0]
         fits = len(blocks) <= FEW or len(name) * LETTER < shape.bounds[2] - shape.bounds[0]
         text = svg.text(name, round(x + 6), round(y + 17), size=14, weight="700", fill=themed.ink, halo=themed.paper) if fits else ""

@@ -80,6 +80,7 @@ TEXTS: dict[str, str | Many] = {
     "board_crosses": "It crosses itself where the ring is: move a corner, or undo.",
     "board_line": "{count} points.",
     "board_spot": "It stands there.",
+    "board_spots": "{count} spots.",
     "board_no_place": "This device does not tell where it is: draw it instead.",
     "board_unsure": "This device knows its place to {metres} m only, and {most} m are the most: wait for a clear sky and press again.",
     "session_ended": "Your session has ended: load the page again and sign in.",

@@ -30,6 +30,7 @@ from bootmark.web.outlines import route as outlines
 from bootmark.web.parts import route as parts
 from bootmark.web.people import route as people
 from bootmark.web.photo import route as photo
+from bootmark.web.picture import route as picture
 from bootmark.web.planting import route as planting
 from bootmark.web.push import route as push
 from bootmark.web.round import route as round_
@@ -74,6 +75,7 @@ SCREENS = (
     season,
     trap,
     photo,
+    picture,
     push,
     clock,
     devices,

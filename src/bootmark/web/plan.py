@@ -5,13 +5,17 @@ import uuid
 from collections.abc import Iterable, Sequence
 from typing import Any
 
+from flask import url_for
+
 from bootmark import say
 from bootmark.core.meanings import Form
 from bootmark.core.units import Quantity
-from bootmark.drawing.plan import Rows, Shape, Thing
+from bootmark.drawing.plan import Rows, Shape, Thing, Under
+from bootmark.services import pictures
 from bootmark.services.base import ground
 from bootmark.services.base.ground import Block, PlanFeature
 from bootmark.services.base.work import Farm
+from bootmark.web.guard import db
 
 STEP = 0.001
 """Degrees over which the plan's metres are measured for a device that tells its place."""
@@ -53,6 +57,17 @@ def _points(outline: str) -> Any:
         return None
 
 
+def under(farm: Farm) -> Under | None:
+    """The picture that lies under the farm's plan."""
+    lies = pictures.lies(db(), farm)
+    return (url_for("picture.show", farm=farm.id, image=lies[0].id), lies[0].width, lies[0].height, lies[1]) if lies else None
+
+
+def _under(farm: Farm) -> dict[str, Any] | None:
+    picture = under(farm)
+    return dict(zip(("href", "width", "height", "matrix"), picture, strict=True)) if picture else None
+
+
 def board_of(
     farm: Farm,
     blocks: Iterable[Block],
@@ -74,6 +89,7 @@ def board_of(
         "others": [{"name": name, "points": corners} for id_, name, _, corners, _ in shapes(farm, blocks) if id_ != str(own)],
         "focus": [list(point) for point in focus],
         "form": form,
+        "under": _under(farm),
         "origin": {"latitude": origin.latitude, "longitude": origin.longitude, "east": east / STEP, "north": south / STEP},
         "unit": {"symbol": say.tongue().symbol(Quantity.AREA), "times": unit.times},
     }

@@ -42,7 +42,7 @@ LUGS = (
 
 
 WITHIN = {
-    **dict.fromkeys(("station", "people", "settings", "running", "outlines", "feature", "planting", "parts"), "farm"),
+    **dict.fromkeys(("station", "people", "settings", "running", "outlines", "feature", "planting", "parts", "picture"), "farm"),
     **dict.fromkeys(("season", "trap"), "stages"),
 }
 """Screens without a lug of their own, and the one they belong to."""

@@ -11,6 +11,7 @@ from bootmark.services.base.fields import Checks, Rule, wrong
 from bootmark.services.base.outlines import sentence
 
 MOST_POINTS = 500
+MOST_MARKS, MOST_PIXELS = 3, 100_000
 
 
 @dataclass(frozen=True)
@@ -34,3 +35,21 @@ class Points(Rule):
         if fault:
             raise wrong(sentence(fault))
         return [[float(place[0]), float(place[1])] for place in value]
+
+
+@dataclass(frozen=True)
+class Marks(Rule):
+    """Spots on a picture, pixels right and down."""
+
+    def inner(self) -> CoreSchema:
+        pair = core_schema.list_schema(core_schema.float_schema(allow_inf_nan=False), min_length=2, max_length=2)
+        return core_schema.list_schema(pair, max_length=MOST_MARKS)
+
+    def read(self, value: Any, checks: Checks) -> list[list[float]]:
+        if not isinstance(value, list) or len(value) > MOST_MARKS or not all(map(_is_spot, value)):
+            raise wrong(say.line("Press two or three spots on the picture."))
+        return [[float(right), float(down)] for right, down in value]
+
+
+def _is_spot(mark: Any) -> bool:
+    return isinstance(mark, list) and len(mark) == 2 and all(type(pixel) in (int, float) and 0 <= pixel <= MOST_PIXELS for pixel in mark)

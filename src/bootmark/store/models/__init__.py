@@ -14,7 +14,7 @@ from bootmark.store.models.base import (
     SignInSession,
 )
 from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Invitation, MemberTerms
-from bootmark.store.models.places import Block, PlanFeature, Planting
+from bootmark.store.models.places import Block, PlanFeature, PlanImage, PlanPicture, Planting
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
 from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, ReturnVisit, TreatmentRow
@@ -48,6 +48,8 @@ __all__ = [
     "OutsideAnswer",
     "Photo",
     "PlanFeature",
+    "PlanImage",
+    "PlanPicture",
     "Planting",
     "RateHit",
     "ReturnVisit",

@@ -4,10 +4,10 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import Index, UniqueConstraint
+from sqlalchemy import Index, LargeBinary, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from bootmark.store.base import Base, Head, Withdrawable, within_farm
+from bootmark.store.base import Base, Head, Identified, Withdrawable, within_farm
 
 
 class Block(Head, Base):
@@ -53,6 +53,28 @@ class Planting(Withdrawable, Head, Base):
     harvest_from: Mapped[dt.date | None]
     grown_from: Mapped[uuid.UUID | None]
     apart_on: Mapped[dt.date | None]
+
+
+class PlanImage(Identified, Base):
+    """The bytes of a picture of the farm, re-encoded and without what the camera wrote."""
+
+    __tablename__ = "plan_image"
+    account_id: Mapped[uuid.UUID]
+    received_at: Mapped[dt.datetime]
+    width: Mapped[int]
+    height: Mapped[int]
+    content: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class PlanPicture(Head, Base):
+    """A picture laid under the plan. marks: spots of it, pixels; points: the same ones as longitude and latitude; ended: taken away."""
+
+    __tablename__ = "plan_picture"
+    __table_args__ = (within_farm("image_id", "plan_image"),)
+    image_id: Mapped[uuid.UUID]
+    marks: Mapped[list[Any]]
+    points: Mapped[list[Any]]
+    ended: Mapped[bool]
 
 
 class PlanFeature(Head, Base):

@@ -27,7 +27,7 @@ from bootmark.services.seasons import crop_stages
 from bootmark.services.treatment import calls
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
-from bootmark.web.plan import board_of, in_degrees, posted, shapes, things
+from bootmark.web.plan import board_of, in_degrees, posted, shapes, things, under
 
 blueprint = Blueprint("farm", __name__, template_folder=".")
 SAYS_OF = {
@@ -53,7 +53,8 @@ def page() -> str:
     blocks = ground.blocks(db())
     keeper = member().role in KEEPERS
     links = {str(block.id): url_for("farm.block", farm=farm.id, block=block.id) for block in blocks} if keeper else {}
-    plan, colleagues = plan_svg(shapes(farm, blocks), links=links, things=things(farm, ground.features(db()))), people.members(db())
+    plan = plan_svg(shapes(farm, blocks), links=links, things=things(farm, ground.features(db())), under=under(farm))
+    colleagues = people.members(db())
     return render_template(
         "farm.html",
         blocks=blocks,

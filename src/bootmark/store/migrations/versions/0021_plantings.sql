@@ -104,3 +104,74 @@ CREATE TRIGGER planting_update_noted AFTER UPDATE ON planting REFERENCING NEW TA
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
 CREATE TRIGGER planting_delete_noted AFTER DELETE ON planting REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+
+-- A picture of the farm lies under the plan: its bytes, and where points of it lie.
+CREATE TABLE plan_image (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    width INTEGER NOT NULL,
+    height INTEGER NOT NULL,
+    content BYTEA NOT NULL,
+    CONSTRAINT pk_plan_image PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_plan_image_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id)
+);
+CREATE TABLE plan_picture (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    image_id UUID NOT NULL,
+    marks JSONB NOT NULL,
+    points JSONB NOT NULL,
+    ended BOOLEAN NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_plan_picture PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_plan_picture_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_plan_picture_farm_id_image_id FOREIGN KEY(farm_id, image_id) REFERENCES plan_image (farm_id, id)
+);
+CREATE TABLE plan_picture_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_plan_picture_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_plan_picture_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_plan_picture_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES plan_picture (farm_id, id),
+    CONSTRAINT fk_plan_picture_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_plan_picture_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+CREATE INDEX ix_plan_picture_conflict ON plan_picture (farm_id) WHERE conflict;
+ALTER TABLE plan_image ENABLE ROW LEVEL SECURITY;
+ALTER TABLE plan_image FORCE ROW LEVEL SECURITY;
+CREATE POLICY plan_image_farm ON plan_image USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON plan_image TO bm_web;
+GRANT SELECT ON plan_image TO bm_worker;
+ALTER TABLE plan_picture ENABLE ROW LEVEL SECURITY;
+ALTER TABLE plan_picture FORCE ROW LEVEL SECURITY;
+CREATE POLICY plan_picture_farm ON plan_picture USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON plan_picture TO bm_web;
+GRANT SELECT ON plan_picture TO bm_worker;
+ALTER TABLE plan_picture_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE plan_picture_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY plan_picture_version_farm ON plan_picture_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON plan_picture_version TO bm_web;
+GRANT SELECT ON plan_picture_version TO bm_worker;
+CREATE TRIGGER plan_picture_insert_noted AFTER INSERT ON plan_picture REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER plan_picture_update_noted AFTER UPDATE ON plan_picture REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER plan_picture_delete_noted AFTER DELETE ON plan_picture REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');

@@ -8,7 +8,7 @@ for (const box of document.querySelectorAll("[data-board]")) {
   box.hidden = false;
   const board = new Board(box, boardGiven, (points) => {
     if (boardGiven.form === "spot" && field("x")) [field("x").value, field("y").value] = points[0] || ["", ""];
-    else field("outline").value = JSON.stringify(points);
+    else field(boardGiven.field || "outline").value = JSON.stringify(points);
   });
   // Where the form asks what it is, that says how it is drawn.
   const kind = field("feature");

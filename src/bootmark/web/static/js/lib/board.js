@@ -36,7 +36,7 @@ export class Board {
     sheet.addEventListener("keydown", (event) => this.key(event));
     for (const button of this.box.querySelectorAll("[data-do]")) button.addEventListener("click", () => this[button.dataset.do]());
     const here = this.box.querySelector("[data-do=here]");
-    here.hidden = !window.isSecureContext || !navigator.geolocation;
+    here.hidden = !window.isSecureContext || !navigator.geolocation || Boolean(this.given.under && !this.given.under.matrix);
   }
 
   // What is drawn, with its surroundings; where nothing is yet, everything that is there.
@@ -44,7 +44,8 @@ export class Board {
     const others = this.given.others.flatMap((other) => other.points);
     const focus = this.points.length ? this.points : this.given.focus || [];
     const spots = [focus, others, [[0, 0], [200, 120]]].find((points) => points.length);
-    const room = focus.length ? 2.2 : 1.2;
+    // A picture that is drawn on fills the board.
+    const room = this.given.under && !this.given.under.matrix ? 1.05 : focus.length ? 2.2 : 1.2;
     const [xs, ys] = [spots.map(([x]) => x), spots.map(([, y]) => y)];
     const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
     const width = Math.max(right - left, (bottom - top) * SHAPE, LEAST) * room;
@@ -228,6 +229,7 @@ export class Board {
     const size = `${Number((hectares * this.given.unit.times).toPrecision(3))} ${this.given.unit.symbol}`;
     const count = this.points.length;
     if (this.form === "spot") this.status.textContent = count ? say("board_spot") : "";
+    else if (this.form === "spots") this.status.textContent = say("board_spots", { count });
     else if (this.form === "line") this.status.textContent = say("board_line", { count });
     else if (crossing(this.points)) this.status.textContent = say("board_crosses");
     else this.status.textContent = count > 2 ? say("board_encloses", { count, size }) : say("board_more", { count });
@@ -239,6 +241,11 @@ export class Board {
     const [x, y] = [points[0][0] + 6 * scale, points[0][1] + 16 * scale];
     const fits = x > view.x && x + name.length * 8 * scale < view.x + view.width && y > view.y + 14 * scale && y < view.y + view.height;
     if (fits) this.shape("text", { x, y, "font-size": 13 * scale }, name);
+  }
+
+  // A picture lies under the plan as its matrix says; without one it is what is drawn on, and its pixels are the metres.
+  picture({ href, width, height, matrix }) {
+    this.shape("image", { href, width, height, ...(matrix && { transform: `matrix(${matrix.join(" ")})`, opacity: 0.55 }) });
   }
 
   shape(name, attributes, text) {
@@ -253,6 +260,7 @@ export class Board {
     this.svg.setAttribute("viewBox", [view.x, view.y, view.width, view.height].join(" "));
     this.svg.replaceChildren();
     const ring = (points) => points.map((point) => point.join(",")).join(" ");
+    if (this.given.under) this.picture(this.given.under);
     for (const other of this.given.others) {
       this.shape("polygon", { points: ring(other.points), class: "other" });
       this.name(other);
@@ -260,6 +268,7 @@ export class Board {
     if (this.form === "ring") this.shape("polygon", { points: ring(this.points), class: "own" });
     if (this.form === "line") this.shape("polyline", { points: ring(this.points), class: "own line" });
     this.points.forEach(([x, y], place) => this.shape("circle", { cx: x, cy: y, r: (place === this.chosen ? 9 : 6) * scale, class: "corner" }));
+    if (this.form === "spots") this.points.forEach(([x, y], place) => this.shape("text", { x: x + 9 * scale, y: y + 5 * scale, "font-size": 16 * scale, class: "number" }, String(place + 1)));
     const spot = this.form === "ring" ? crossing(this.points) : null;
     if (spot) this.shape("circle", { cx: spot[0], cy: spot[1], r: 16 * scale, class: "wrong" });
     const [x, y] = this.cross;
