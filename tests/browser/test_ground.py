@@ -1,12 +1,10 @@
 """Blocks drawn on the plan by four ways: by pointer, by keys, by walking round with the device, and from a file."""
 
-import json
 import math
 import tempfile
 from pathlib import Path
 from typing import Any
 
-from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
@@ -15,10 +13,11 @@ from bootmark.standins.estate import FARM, ORIGIN, made
 from bootmark.store.models import Block, Farm
 from bootmark.store.session import farm_session
 from tests.browser import driver
+from tests.browser.boards import BoardTest
 from tests.browser.live import LiveTest
 
 
-class Drawing(LiveTest):
+class Drawing(BoardTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
@@ -29,9 +28,6 @@ class Drawing(LiveTest):
             driver.find(self.chrome, f"[name={field}]").send_keys(words)
         Select(driver.find(self.chrome, "[name=place]")).select_by_value("orchard")
 
-    def drawn(self) -> Any:
-        return json.loads(self.chrome.execute_script("return document.querySelector('[name=outline]').value"))
-
     def kept(self, name: str) -> tuple[Block, tuple[tuple[float, float], ...]]:
         with farm_session(FARM) as session:
             block = next(block for block in ground.blocks(session) if block.name == name)
@@ -41,14 +37,6 @@ class Drawing(LiveTest):
         self.press("Keep the block")
         self.sees("Blocks")
         return self.kept(name)
-
-    def at(self, x: float, y: float) -> ActionChains:
-        """A pointer at a place of the plan."""
-        svg = driver.find(self.chrome, "[data-board-sheet] svg[viewBox]")
-        left, top, width, height = (float(part) for part in (svg.get_dom_attribute("viewBox") or "").split())
-        box = svg.size
-        across, down = (x - left) / width * box["width"] - box["width"] / 2, (y - top) / height * box["height"] - box["height"] / 2
-        return ActionChains(self.chrome).move_to_element_with_offset(svg, round(across), round(down))
 
     def test_by_pointer_it_is_drawn_to_its_neighbours_and_moved_and_undone(self) -> None:
         self.go("farm/block/new")
@@ -120,10 +108,6 @@ class Drawing(LiveTest):
         _, kept = self.keep("Walked Piece")
         for corner, wanted in zip(kept, corners, strict=True):
             self.assertLess(math.dist(corner, wanted), 0.1)
-
-    def stand(self, east: float, north: float, accuracy: float) -> None:
-        place = {"latitude": north, "longitude": east, "accuracy": accuracy}
-        self.chrome.execute_cdp_cmd("Emulation.setGeolocationOverride", place)
 
     def test_from_a_file(self) -> None:
         rows = [("North bed", 620, 40), ("South bed", 620, 90)]
