@@ -2,9 +2,14 @@
 
 import json
 import re
+import uuid
 
-from bootmark.standins.estate import made
-from tests.web.test_pages import F, PagesTest
+from sqlalchemy import event
+
+from bootmark.standins.estate import FARM, ORIGIN, made
+from bootmark.store.models import Block
+from bootmark.store.session import engine, farm_session
+from tests.web.test_pages import MOST_QUERIES, F, PagesTest
 
 MILL = f"{F}/farm/block/{made('Mill Piece')}"
 FIELD = f"{F}/farm/block/{made('Long Field')}"
@@ -13,7 +18,7 @@ FIELD = f"{F}/farm/block/{made('Long Field')}"
 class Plantings(PagesTest):
     def test_past_present_and_coming_crops_stand_on_the_block_s_page(self) -> None:
         listed = re.findall(r"\w+", self.client.get(MILL).text.partition('id="plantings"')[2].partition("</ul>")[0])
-        self.assertEqual([word for word in listed if word in ("Potato", "Cabbage", "Onion")], ["Potato", "Cabbage", "Onion"])
+        self.assertEqual([word for word in listed if word in ("Potato", "Cabbage", "Onion")], ["Cabbage", "Potato", "Onion"])
         self.assertNotIn("Plant something", self.enter("scout").get(MILL).text)
 
     def test_a_crop_is_planted_refused_beside_its_field_and_seen_everywhere(self) -> None:
@@ -89,3 +94,23 @@ class Parts(PagesTest):
         self.assertEqual(self.post(self.client, f"{F}/farm/block", form).status_code, 302)
         self.assertNotEqual(self.plan(), before)
         self.assertIn("Cabbage", self.client.get(MILL).text)
+
+
+class Many(PagesTest):
+    def test_a_farm_of_three_hundred_blocks_is_shown_with_as_few_questions(self) -> None:
+        with farm_session(FARM) as session:
+            first = session.get_one(Block, (FARM, made("Mill Piece")))
+            kept = {column.key: getattr(first, column.key) for column in Block.__table__.columns}
+            for number in range(292):
+                across, down = 60 * (number % 24), 400 + 60 * (number // 24)
+                corners = [(across, down), (across + 50, down), (across + 50, down + 50), (across, down + 50)]
+                outline = [list(corner) for corner in ORIGIN.to_degrees(corners)]
+                session.add(Block(**kept | {"id": uuid.uuid4(), "name": f"Plot {number:03}", "outline": outline}))
+        for path in ("farm", "round", "look"):
+            self.assertEqual(self.client.get(f"{F}/{path}", follow_redirects=True).status_code, 200, path)
+        asked: list[str] = []
+        event.listen(engine("web"), "before_cursor_execute", lambda *words: asked.append(words[2]))
+        page = self.client.get(f"{F}/farm").text
+        self.assertIn("300 blocks", page)
+        self.assertTrue(all(f"Plot {number:03}" in page for number in range(292)))
+        self.assertLessEqual(len(asked), MOST_QUERIES["farm"])

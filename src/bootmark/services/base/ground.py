@@ -24,6 +24,7 @@ __all__ = [
     "Planting",
     "Station",
     "all_blocks",
+    "all_features",
     "away",
     "block",
     "blocks",
@@ -139,14 +140,19 @@ def station(session: Session, station_id: uuid.UUID) -> Station:
     return row_of(session, Station, station_id)
 
 
-def features(session: Session) -> list[PlanFeature]:
-    """What stands on the plan and is no block, by kind and name, as values."""
+def all_features(session: Session) -> list[PlanFeature]:
+    """What stands on the plan and is no block, and what stood there, by kind and name, as values."""
 
     def read() -> list[PlanFeature]:
-        rows = of_farm(PlanFeature).where(PlanFeature.ended.is_(False)).order_by(PlanFeature.kind, PlanFeature.name, PlanFeature.id)
+        rows = of_farm(PlanFeature).order_by(PlanFeature.kind, PlanFeature.name, PlanFeature.id)
         return [plain(row) for row in session.scalars(rows)]
 
     return stamp.while_standing(session, _features, (Topic.PLACES,), "features", read)
+
+
+def features(session: Session) -> list[PlanFeature]:
+    """What stands on the plan and is no block, by kind and name, as values."""
+    return [feature for feature in all_features(session) if not feature.ended]
 
 
 def gate(session: Session, farm: Farm) -> Corner:

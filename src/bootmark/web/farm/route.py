@@ -64,6 +64,7 @@ def page() -> str:
         stations=ground.stations(db()),
         crops=g.catalogue.crops,
         features=ground.features(db()),
+        gone=[feature for feature in ground.all_features(db()) if feature.ended],
         feature_word=lambda row: say.term(FeatureKind(row.kind)),
         people=colleagues,
         policy=calls.policy_of(farm),
@@ -113,7 +114,7 @@ def _grown(block: ground.Block) -> dict[str, Any]:
     earlier = [span.block for span in strips.spans(ground.strips_of(block)) if span.block != str(block.id)]
     planted = grown.as_planting(block, own or (standing[0] if standing else None))
     return {
-        "plantings": grown.of_block(db(), block.id),
+        "plantings": sorted(grown.of_block(db(), block.id), key=lambda row: row.id not in standing),
         "standing": standing,
         "bare": grown.is_bare(block),
         "before": [names[name] for name in dict.fromkeys(earlier) if name in names],

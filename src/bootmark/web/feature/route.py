@@ -42,7 +42,7 @@ def _page(feature: PlanFeature | None, errors: Mapping[str, str] | None = None) 
 
 def _of(record: uuid.UUID) -> PlanFeature:
     """What stands there under an id. Raises NotHere."""
-    row = next((feature for feature in ground.features(db()) if feature.id == record), None)
+    row = next((feature for feature in ground.all_features(db()) if feature.id == record), None)
     if row is None:
         raise NotHere("plan_feature")
     return row
@@ -68,7 +68,7 @@ def save() -> Response | tuple[str, int]:
         result = forms.send(features.SaveFeature, points=in_degrees(the_farm(), request.form.get("outline")))
     except Refused as error:
         record = forms.record_id()
-        standing = {feature.id: feature for feature in ground.features(db())}
+        standing = {feature.id: feature for feature in ground.all_features(db())}
         return _page(standing.get(record) if record else None, error.errors), 400
     if result["status"] == Answer.CONFLICT:
         flash(say.line("Somebody else changed this meanwhile: both versions are kept, and the Book shows them."), "warn")
