@@ -128,7 +128,7 @@ class Act(unittest.TestCase):
     def test_harvest_and_flowers_close_choices(self) -> None:
         beetle = Finding("colorado-potato-beetle", "named", 0.95, True, "active")
         larvae = StageNow({"larva": 0.9}, TODAY)
-        sample = Sample("plant", (5, 4, 6, 5, 7, 5))
+        sample = Sample("plant", (5, 4, 6, 5, 7, 5) * 2)
         near = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", days_to_harvest=5)).choices}
         self.assertFalse(near["chlorantraniliprole"].offered)
         self.assertTrue(near["pick-beetles"].offered)

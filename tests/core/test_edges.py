@@ -71,14 +71,14 @@ class Waits(unittest.TestCase):
             self.assertEqual([why.kind for why in decision.reasons_against], [Says.PASSES_SOON] if comes and comes <= 7 else [])
 
     def test_close_to_the_threshold_growth_decides_when_to_count_again(self) -> None:
-        # 3.95 mites a leaf at 30 C double in two days: they pass five tomorrow.
-        wide = Sample("leaf", (0, 14, 3, 2, 1))
+        # Four mites a leaf at 30 C double in two days: they pass five tomorrow.
+        wide = Sample("leaf", (0, 14, 3, 2, 1) * 2)
         for comes, days in ((None, judgement.CLOSE_LOOK_DAYS), (1.0, 1), (2.5, 2)):
             decision = decide(wide, StageNow(today=TODAY, days_to_threshold=comes))
             self.assertEqual((decision.headline.kind, decision.look_again_days), (Says.CALL_CLOSE, days))
 
     def test_each_call_has_its_own(self) -> None:
-        wide = Sample("leaf", (0, 14, 3, 9, 1))
+        wide = Sample("leaf", (0, 14, 3, 9, 1) * 2)
         cosmetic = Finding("citrus-leafminer", "named", 0.95, True, "active")
         harmless = Finding("leafcutter-bee", "named", 0.95, True)
         for decision, headline, days in (
@@ -214,6 +214,23 @@ class Acts(unittest.TestCase):
 
 
 class Helpers(unittest.TestCase):
+    def test_three_times_the_threshold_no_number_of_helpers_is_waited_for(self) -> None:
+        for mites, kind in ((15, Says.CALL_HELP), (16, None)):
+            decision = decide(Sample("leaf", (mites,) * 20, (mites,) * 20))
+            self.assertEqual(decision.headline.kind == Says.CALL_HELP, kind == Says.CALL_HELP, mites)
+            against = [reason.kind for reason in decision.reasons_against]
+            self.assertEqual(Says.HELP_TOO_LATE in against, kind is None)
+
+    def test_a_ratio_that_is_unsure_or_of_plants_and_not_of_pests_decides_nothing(self) -> None:
+        # Fifteen predators on one leaf of twenty: three for each twenty mites, and most leaves have none.
+        lumped = decide(Sample("leaf", (8,) * 20, (24, *[0] * 19)))
+        self.assertIn(Says.HELP_UNSURE, [change.kind for change in lumped.would_change])
+        self.assertNotEqual(lumped.headline.kind, Says.CALL_HELP)
+        shares = Threshold(0.3, "proportion", "of leaves", "this test")
+        sample = Sample("leaf", (1,) * 20, (5,) * 20, "proportion")
+        decision = call.decide(MITE, StageNow(today=TODAY), sample, shares, None, CropState("raspberry"), Policy())
+        self.assertNotEqual(decision.headline.kind, Says.CALL_HELP)
+
     def test_ten_units_and_ten_animals_are_enough_to_be_held_by_just_the_wanted_ratio(self) -> None:
         """Ten leaves, a hundred mites, ten predators: the ratio of 0.1 that holds them."""
         held = decide(Sample("leaf", (10,) * 10, (1,) * 10))
@@ -224,9 +241,9 @@ class Helpers(unittest.TestCase):
     def test_nine_units_or_nine_animals_decide_nothing(self) -> None:
         line = Threshold(0.5, "mean", "mites per leaf", "this test")
         for counts, enemies, kind in (
-            ((10,) * 9, (9,) * 9, Says.HELP_TOO_FEW),
+            ((10,) * 9, (9,) * 9, Says.MORE_UNITS),
             ((1, 0, 1, 0, 1, 0, 1, 0, 1, 0), (0, 1) * 4 + (0, 0), Says.HELP_TOO_FEW),
-            ((1, 0, 1, 0, 1, 0, 1, 0, 1, 0), (0, 1) * 5, Says.HELP_FEWER),
+            ((1, 0, 1, 0, 1, 0, 1, 0, 1, 0), (1, 0) * 5, Says.HELP_FEWER),
         ):
             sample = Sample("leaf", counts, enemies)
             decision = call.decide(MITE, StageNow(today=TODAY), sample, line, None, CropState("raspberry"), Policy())

@@ -120,6 +120,8 @@ PRESENT_SHARE = 0.1
 """share. Of a population from which a stage counts as present for a control. Judgement, 2026-11-23."""
 LEAST_UNITS = 10
 """units. Below which natural enemies decide nothing. Common practice, 2026-11-25."""
+MOST_HELD = 3.0
+"""times the threshold. Above which no number of enemies is waited for: the plants are lost before them. Judgement, 2026-11-27."""
 LEAST_ANIMALS = 10
 """animals. Pests and enemies together, below which their ratio is chance. Judgement, 2026-11-25."""
 LEAVE_LOOK_DAYS = 7
@@ -356,3 +358,28 @@ UNKNOWN_REENTRY_HOURS = 48
 sentence sends to the label. Judgement, 2026-11-26."""
 LONGEST_REENTRY_DAYS = 35
 """days. Looked back for sprays that may still close a block: labels close some work for thirty. Common practice, 2026-11-26."""
+
+# Counts that may stop
+
+WRONG_MATTERS = 0.05
+"""chance. How often a count may say that it matters at half the threshold. Judgement, 2026-11-27."""
+WRONG_FEW = 0.02
+"""chance. How often a count may say that there are too few at twice the threshold: a missed pest costs more than a look too many.
+Judgement, 2026-11-27."""
+LINE_WRONG_MATTERS = 0.05
+"""chance. The first of these errors as the lines are drawn; by simulation (bench/count.py). Judgement, 2026-11-27."""
+LINE_WRONG_FEW = 0.013
+"""chance. The second: the end of the plan takes its part of it; by simulation (bench/count.py). Judgement, 2026-11-27."""
+PLAN_ENDS = 1.3
+"""times the fixed plan of equal errors. After that a count ends without certainty. Judgement, 2026-11-27."""
+SEQUENTIAL_SHARE = 0.6
+"""share of the fixed plan. What a sequential count takes on average; by simulation (bench/count.py). Judgement, 2026-11-27."""
+END_OF_PLAN = -1.1
+"""logarithm of likelihoods. From which on the end of a plan says that it matters: a missed pest costs about three times a look
+too many. Judgement, 2026-11-27."""
+COMMON_TAYLOR = (3.0, 1.5)
+"""a and b of Taylor's law. For pests without their own: in the middle of those known of mites and insects. Judgement, 2026-11-27."""
+TAYLOR_SAMPLES = 12
+"""samples. Of a farm's own from which a law of clumping is fitted. Judgement, 2026-11-27."""
+TAYLOR_WIDE = 0.5
+"""standard deviation of logarithms. By how much the means of those samples must differ. Judgement, 2026-11-27."""

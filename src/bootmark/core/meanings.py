@@ -167,6 +167,14 @@ class TrapKind(StrEnum):
     LIGHT = "light"
 
 
+class Chosen(StrEnum):
+    """How the units of a count came: as the plan says, picked because they looked bad, or all that there are."""
+
+    PLAN = "plan"
+    PICKED = "picked"
+    ALL = "all"
+
+
 class Side(StrEnum):
     """On which side of a threshold a count lies: all its limits below, all above, or on both sides."""
 

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, LimitMethod, Measure, SignState, VerdictKind
+from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, LimitMethod, Measure, SignState, VerdictKind
 from bootmark.core.messages import Message
 
 SEEN, ABSENT, UNSURE = SignState
@@ -145,11 +145,19 @@ class Verdict:
 
 
 @dataclass(frozen=True)
+class Taylor:
+    """How clumped a pest is: the variance of counts of single units is a times their mean to the power of b. Source: Taylor (1961)."""
+
+    a: float
+    b: float
+
+
+@dataclass(frozen=True)
 class Sample:
     """Counts made to a plan. counts: one number for each unit looked at; enemies likewise, or empty.
 
     measure: "mean" (animals per unit) or "proportion" (share of units with at least one); dead, parasitised: how many besides, or of
-    units how many with none but such, None where nobody counted them.
+    units how many with none but such, None where nobody counted them; chosen: how the units came.
     """
 
     unit: str
@@ -158,6 +166,7 @@ class Sample:
     measure: Measure = Measure.MEAN
     dead: int | None = None
     parasitised: int | None = None
+    chosen: Chosen = Chosen.PLAN
 
     @classmethod
     def of(cls, value: "Sample | Mapping[str, Any]") -> "Sample":
@@ -170,7 +179,8 @@ class Sample:
         if enemies and len(enemies) != len(counts):
             raise ValueError(f"{len(enemies)} counts of enemies were given for {len(counts)} units")
         dead, parasitised = (None if value.get(name) is None else int(value[name]) for name in ("dead", "parasitised"))
-        return cls(str(value.get("unit", "leaf")), counts, enemies, Measure(value.get("measure", Measure.MEAN)), dead, parasitised)
+        measure, chosen = Measure(value.get("measure", Measure.MEAN)), Chosen(value.get("chosen", Chosen.PLAN))
+        return cls(str(value.get("unit", "leaf")), counts, enemies, measure, dead, parasitised, chosen)
 
 
 @dataclass(frozen=True)

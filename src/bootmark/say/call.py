@@ -96,7 +96,12 @@ TEXTS: dict[Says, Text] = {
         "{value:measured} {unit} is where it starts to matter ({source:word}); the count does not tell on which side it lies."
     ),
     Says.MORE_NEXT_TIME: "{value:measured} or more at the next count.",
+    Says.PLAN_ENDED: "The plan ended before it could be told for sure: this is what costs less if it is wrong.",
+    Says.PICKED_BAD: "These were picked because they looked bad: they say nothing of the others.",
+    Says.BY_PLAN: "A count of units taken as the plan says, good and bad alike.",
     Says.MORE_UNITS: "More units counted, or the same count in a few days.",
+    Says.HELP_UNSURE: "More units with their {enemies:|inside}: {ratio:2} for each pest would be enough, but so few do not make it sure.",
+    Says.HELP_TOO_LATE: "{ratio:2} {enemies:|inside} for each pest would hold fewer: there are more than {times:0} times what matters.",
     Says.HELP_UNCOUNTED: "Not counted: {enemies:|inside}. Enough of them would change this.",
     Says.HELP_TOO_FEW: Many(
         "animals",
@@ -132,6 +137,8 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_CLOSE: Many(
         "days", "Too close to call: count more, or again tomorrow.", "Too close to call: count more, or again in {days} days."
     ),
+    Says.CALL_UNITS: "Count more before it is called: {units} were looked at, and {least} are the least.",
+    Says.CALL_PICKED: "Count by the plan before it is called.",
     Says.CALL_HELP: "Leave it: help is winning. Look again soon.",
     Says.CALL_LATE: "Leave it: it is too late for this generation. Clean up and plan the next.",
     Says.CALL_HARVEST: "Harvest first: no control fits before it.",

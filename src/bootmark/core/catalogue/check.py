@@ -5,11 +5,11 @@ from collections import Counter
 from collections.abc import Iterator
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import HABITS, Agent, Catalogue
+from bootmark.core.catalogue.model import HABITS, Agent, Catalogue, Sampling
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.values import values_of
-from bootmark.core.field.count import interval
-from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often
+from bootmark.core.field import stopping
+from bootmark.core.meanings import AgentKind, ControlKind, Measure, Often, Side
 
 LEAST = {"signs": 4, "looks": 2, "look-alikes": 2, "controls": 3, "enemies": 1}
 FEWER = {"beneficial": {"signs": 1, "controls": 1, "enemies": 0}, "normal": {"signs": 2, "controls": 1, "enemies": 0}}
@@ -120,14 +120,20 @@ def _stages(agent: Agent) -> Iterator[str]:
 
 
 def _plans(agent: Agent) -> Iterator[str]:
-    """A plan must be able to end "too few": at none found its upper limit lies below the threshold."""
+    """A plan must be able to end "too few" for sure where none is found."""
     plan = agent.sampling
     for threshold in agent.thresholds if plan else ():
         assert plan is not None
-        if threshold.measure == plan.measure and interval({"counts": [0] * plan.units, "measure": plan.measure}).high >= threshold.value:
-            yield f"{agent.id}: {plan.units} units can never show fewer than {threshold.value:g}"
+        if threshold.measure == plan.measure and not _can_end(plan, threshold.value):
+            yield f"{agent.id}: its plan can never show fewer than {threshold.value:g}"
         if threshold.measure == plan.measure and not _of_unit(plan.unit, threshold.unit):
             yield f"{agent.id}: counts by {plan.unit}, and its threshold is of {threshold.unit}"
+
+
+def _can_end(plan: Sampling, threshold: float) -> bool:
+    rule = stopping.rule(threshold, plan.measure, plan.taylor, plan.units, plan.per)
+    told = stopping.word(rule, [0] * rule.most)
+    return told.side == Side.BELOW and not told.ended
 
 
 def _of_unit(unit: str, words_of: str) -> bool:

@@ -29,6 +29,7 @@ from bootmark.core.catalogue.model import (
 from bootmark.core.catalogue.reader import Reader, nearest
 from bootmark.core.catalogue.shapes import STAGES
 from bootmark.core.meanings import MATERIALS, AgentKind, ControlKind, Measure, Spared, Work
+from bootmark.core.types import Taylor
 
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
 
@@ -187,9 +188,21 @@ def _sampling(reader: Reader) -> Sampling:
         reader.text("plan"),
         reader.text("when"),
         reader.source(),
+        int(reader.number("per", 1.0)),
+        _taylor(reader),
     )
     reader.done()
     return sampling
+
+
+def _taylor(reader: Reader) -> Taylor | None:
+    if reader.get("taylor", dict, None) is None:
+        return None
+    row = reader.sub("taylor")
+    law = Taylor(row.number("a"), row.number("b"))
+    row.source()
+    row.done()
+    return law
 
 
 def _look_alikes(top: Reader, looks: Mapping[str, Look]) -> tuple[LookAlike, ...]:

@@ -9,6 +9,7 @@ from bootmark.core.catalogue.drawn import Drawn
 from bootmark.core.catalogue.heat import Heat
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
 from bootmark.core.meanings import UNSPRAYED, AgentKind, ControlKind, Measure, Place, Spared, Work
+from bootmark.core.types import Taylor, Threshold
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
 MANY = {"egg": "eggs", "larva": "larvae", "nymph": "nymphs", "pupa": "pupae", "adult": "adults", "young": "young"}
@@ -249,12 +250,16 @@ class Control:
 
 @dataclass(frozen=True)
 class Sampling:
+    """How it is counted. per: units taken from one plant; taylor: how clumped it is, None for a common one."""
+
     unit: str
     measure: Measure
     units: int
     plan: str
     when: str
     source: str
+    per: int = 1
+    taylor: Taylor | None = None
 
 
 @dataclass(frozen=True)
@@ -374,6 +379,11 @@ class Agent:
     def usual_on(self, crop: str) -> str:
         """How usual it is on a crop of the catalogue: what is said of it, of any plant, or else hardly ever."""
         return self.hosts.get(crop) or self.hosts.get("*", HARDLY_EVER)
+
+    def threshold(self, crop: str, measure: str) -> Threshold | None:
+        """Where it starts to matter on a crop: the crop's own before that of any; None where none is known."""
+        rows = [row for own in (crop, "*") for row in self.thresholds if row.crop == own and row.measure == measure]
+        return Threshold(rows[0].value, rows[0].measure, rows[0].unit, rows[0].source, rows[0].crop) if rows else None
 
     def control(self, control_id: str) -> Control:
         """A control by its id, also one that is offered no more and stands in old records."""

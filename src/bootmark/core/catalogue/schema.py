@@ -130,7 +130,7 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
     enemy = _table({"agent": name, "ratio": NUMBER}, {"source": source}, "ratio: so many for each pest hold it back.")
     sampling = _table(
         {"unit": TEXT, "measure": _one_of((Measure.MEAN, Measure.PROPORTION)), "units": WHOLE, "plan": TEXT, "when": TEXT},
-        {"source": source},
+        {"source": source, "per": WHOLE, "taylor": _table({"a": NUMBER, "b": NUMBER}, {"source": source}, "Taylor's law of single units.")},
     )
     needed = {
         "id": TEXT, "kind": _one_of(AgentKind), "name": TEXT, "scientific": {"type": "string"}, "other_names": _list(TEXT),

@@ -1,18 +1,19 @@
 """Does it matter, and do I act. The default is to leave it, and to say why."""
 
-import math
 from collections.abc import Collection
 from dataclasses import replace
 
 from bootmark.core import catalogue as catalogues
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
+from bootmark.core.field import weighed
 from bootmark.core.field.choices import choices
-from bootmark.core.field.count import enemy_ratio, interval, side
+from bootmark.core.field.count import interval
 from bootmark.core.field.proofs import listed_kin
-from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, Side, VerdictKind
-from bootmark.core.messages import Fact, Message, Says, says
-from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
+from bootmark.core.field.reasons import Reasons
+from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, VerdictKind
+from bootmark.core.messages import Message, Says, says
+from bootmark.core.types import CropState, Decision, Finding, Policy, Sample, StageNow, Threshold
 
 LABEL_FIRST = says(Says.LABEL_FIRST)
 LISTED = (ControlKind.LIVING, ControlKind.SOFT)
@@ -57,58 +58,14 @@ def economic_injury_level(
     return control_cost / (market_value * injury_per_pest * damage_per_injury * efficacy)
 
 
-ASKS = (Says.CONTROL_ASK, Says.CONTROL_DANGER)
-"""Refusals that a look can lift: their sign is what it answers."""
-
-
-class _Case:
-    """Gathers reasons while the rules are gone through in order."""
-
-    def __init__(self, agent: Agent, finding: Finding) -> None:
-        self.agent, self.finding = agent, finding
-        self.speaks_for: list[Message] = []
-        self.against: list[Message] = []
-        self.change: list[Message] = []
-        self.choices: tuple[Choice, ...] = ()
-        self.cautions: tuple[Message, ...] = (says(Says.DANGER, agent=agent.id),) if agent.hurts else ()
-        if finding.danger:
-            self.cautions += (says(Says.DANGER_PERHAPS if finding.danger_sign else Says.DANGER, agent=finding.danger),)
-
-    def of(self, kind: Says, **facts: Fact) -> Message:
-        """A message about this case's agent."""
-        return says(kind, agent=self.agent.id, **facts)
-
-    def asks(self) -> str:
-        """The sign that a control waits for, where none is on offer for want of it."""
-        waiting = (choice.reason.sign for choice in self.choices if choice.reason.kind in ASKS)
-        return "" if any(choice.offered for choice in self.choices) else next(waiting, "")
-
-    def look_first(self, catalogue: Catalogue) -> Decision:
-        look = catalogue.signs[self.asks()].look
-        return self.decide(DecisionKind.LOOK_AGAIN, says(Says.CALL_ASK, look=look), 1, says(Says.FOR_LOOK, look=look))
-
-    def grows(self, stage: StageNow) -> None:
-        """Says that growth alone passes the threshold soon, at the upper limit of the count, where it does."""
-        if stage.days_to_threshold is not None and stage.days_to_threshold <= judgement.LEAVE_LOOK_DAYS:
-            self.against.append(says(Says.PASSES_SOON, days=math.ceil(stage.days_to_threshold)))
-
-    def hold(self) -> Decision:
-        return self.decide(DecisionKind.LEAVE, self.of(Says.CALL_HELD), 1, says(Says.FOR_ANSWER))
-
-    def decide(self, kind: DecisionKind, headline: Message, days: int | None, look_for: Message) -> Decision:
-        return Decision(
-            kind, headline, tuple(self.speaks_for), tuple(self.against), tuple(self.change), self.choices, self.cautions, days, look_for
-        )
-
-
-def _reported(case: _Case) -> Decision | None:
+def _reported(case: Reasons) -> Decision | None:
     if case.finding.verdict != VerdictKind.MUST_BE_REPORTED:
         return None
     case.speaks_for.append(case.of(Says.LISTED))
     return case.decide(DecisionKind.REPORT, case.of(Says.CALL_REPORT), 1, says(Says.FOR_ANSWER))
 
 
-def _sampled(case: _Case) -> Decision | None:
+def _sampled(case: Reasons) -> Decision | None:
     """A sample is sent where no look in the field can prove it; the plant stays where it is, apart from others."""
     if case.finding.verdict != VerdictKind.SEND_A_SAMPLE:
         return None
@@ -117,7 +74,7 @@ def _sampled(case: _Case) -> Decision | None:
     return case.decide(DecisionKind.SEND_A_SAMPLE, case.of(Says.CALL_SAMPLE), judgement.UNKNOWN_DAYS, says(Says.FOR_CLINIC))
 
 
-def _not_a_target(case: _Case, crop: CropState, policy: Policy, catalogue: Catalogue) -> Decision | None:
+def _not_a_target(case: Reasons, crop: CropState, policy: Policy, catalogue: Catalogue) -> Decision | None:
     agent, finding = case.agent, case.finding
     if agent.kind == AgentKind.BENEFICIAL:
         case.speaks_for += [case.of(Says.AGENT_SUMMARY), *[case.of(Says.AGENT_SAID_WRONGLY)] * bool(agent.said_wrongly)]
@@ -160,7 +117,7 @@ def _success(agent: Agent, control: Control) -> Message:
 PROVED = (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME, VerdictKind.NOT_A_PEST, VerdictKind.NORMAL, VerdictKind.MUST_BE_REPORTED)
 
 
-def _unproved(case: _Case, catalogue: Catalogue) -> Decision | None:
+def _unproved(case: Reasons, catalogue: Catalogue) -> Decision | None:
     """Unproved comes first, for every kind of agent. A disorder leaves no animal to prove it: its verdict must do."""
     finding = case.finding
     if finding.verdict in PROVED and (finding.confirmed or case.agent.kind == AgentKind.DISORDER):
@@ -176,7 +133,7 @@ ENDED = {Activity.FINISHED: 1.0, Activity.DEAD: judgement.DEAD_SHARE, Activity.P
 """The share of the animals counted that must have gone so, for an attack to be over."""
 
 
-def _past(case: _Case, sample: Sample | None) -> Decision | None:
+def _past(case: Reasons, sample: Sample | None) -> Decision | None:
     activity = case.finding.activity
     if activity in ENDED:
         alive = sum(sample.counts) if sample else 0
@@ -193,7 +150,7 @@ def _past(case: _Case, sample: Sample | None) -> Decision | None:
     return None
 
 
-def _cosmetic(case: _Case) -> Decision | None:
+def _cosmetic(case: Reasons) -> Decision | None:
     if not case.agent.cosmetic:
         return None
     case.speaks_for.append(case.of(Says.COSMETIC))
@@ -203,45 +160,11 @@ def _cosmetic(case: _Case) -> Decision | None:
     return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
 
 
-def _held(case: _Case, sample: Sample, enemies: float | None, estimate: Interval) -> Decision | None:
-    """Whether natural enemies are enough to hold back; never on a handful of animals."""
-    held = case.agent.enemies[0] if case.agent.enemies else None
-    if held is None:
-        return None
-    ratio = enemies if enemies is not None else enemy_ratio(sample)
-    if ratio is None:
-        case.change.append(says(Says.HELP_UNCOUNTED, enemies=held.name))
-        return None
-    animals = sum(sample.counts) + sum(sample.enemies)
-    if estimate.units < judgement.LEAST_UNITS or animals < judgement.LEAST_ANIMALS:
-        counted: dict[str, Fact] = {
-            "animals": animals,
-            "units": estimate.units,
-            "least_units": judgement.LEAST_UNITS,
-            "least_animals": judgement.LEAST_ANIMALS,
-        }
-        case.change.append(says(Says.HELP_TOO_FEW, enemies=held.name, **counted))
-        return None
-    facts: dict[str, Fact] = {"enemies": held.name, "ratio": ratio, "wanted": held.ratio, "only": "yes" if math.isinf(ratio) else "no"}
-    if ratio >= held.ratio:
-        case.speaks_for.append(says(Says.HELP_ENOUGH, **facts))
-        case.change.append(says(Says.HELP_FEWER, wanted=held.ratio))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELP), judgement.HELPED_LOOK_DAYS, says(Says.FOR_BOTH))
-    case.against.append(says(Says.HELP_LACKS, **facts))
-    return None
-
-
 def _in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
     """What was counted alive is there, in the stage that feeds, whatever a model says."""
     if sample and sum(sample.counts) and sample.measure != Measure.TRAP and not finding.stages and agent.feeds:
         return replace(finding, stages=frozenset(agent.feeds[:1]))
     return finding
-
-
-def _soon(stage: StageNow, otherwise: int) -> int:
-    """Days to the next count: before the threshold is passed, where growth brings it there first."""
-    comes = stage.days_to_threshold
-    return otherwise if comes is None or comes > otherwise else max(1, math.ceil(comes) - 1)
 
 
 def decide(
@@ -257,8 +180,8 @@ def decide(
 ) -> Decision:
     """The call on one finding: one of types.DECISIONS, with reasons, choices and the look it books.
 
-    Nothing is offered against a suspect that lacks a confirming sign. Limits, not the estimate, are
-    held against the threshold.
+    Nothing is offered against a suspect that lacks a confirming sign. A count is held against the
+    threshold by a rule whose errors were simulated, never below ten units; picked units decide nothing.
 
     Parameters
     ----------
@@ -286,7 +209,7 @@ def decide(
         plant = entries.crops[crop.crop]
         crop = replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten), fed=plant.fed)
     finding = _in_hand(finding, agent, sample)
-    case = _Case(agent, finding)
+    case = Reasons(agent, finding)
     if listed_kin(agent, crop.crop, crop.region, entries):
         case.cautions += (says(Says.KEPT_UNMOVED),)
     early = _reported(case) or _sampled(case) or _unproved(case, entries)
@@ -301,40 +224,18 @@ def decide(
         case.choices = choices(agent, stage, crop, policy, finding, counted=False)
         headline = case.of(Says.CALL_COUNT, plan=agent.sampling.plan if agent.sampling else "")
         return case.decide(DecisionKind.LOOK_AGAIN, headline, 1, says(Says.FOR_COUNT))
-    estimate = interval(sample)
-    wanted = threshold or _nominal(agent, crop.crop, sample.measure)
+    wanted = threshold or agent.threshold(crop.crop, sample.measure)
     if wanted is None or wanted.measure != sample.measure:
         left = _cosmetic(case)
         if left:
             return left
         case.change.append(says(Says.NEEDS_THRESHOLD))
         return case.decide(DecisionKind.REFER, case.of(Says.CALL_NO_THRESHOLD), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
-    limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
-    counted = says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
-    line: dict[str, Fact] = {"value": wanted.value, "measure": wanted.measure, "unit": wanted.unit, "source": wanted.source}
-    lies = side(estimate, wanted.value)
-    if lies == Side.BELOW:
-        days = _soon(stage, judgement.LEAVE_LOOK_DAYS)
-        case.grows(stage)
-        case.speaks_for = [counted, says(Says.THRESHOLD, **line)]
-        case.change.append(says(Says.MORE_NEXT_TIME, value=wanted.value, measure=wanted.measure))
-        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_FEW), days, says(Says.FOR_COUNT_AGAIN))
-    if lies == Side.BETWEEN:
-        case.speaks_for.append(counted)
-        case.against.append(says(Says.THRESHOLD_WITHIN, **line))
-        case.grows(stage)
-        case.change.append(says(Says.MORE_UNITS))
-        held = _held(case, sample, enemies, estimate)
-        days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
-        return held or case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_CLOSE, days=days), days, says(Says.FOR_LARGER_COUNT))
-    case.speaks_for += [counted, says(Says.THRESHOLD, **line)]
-    held = _held(case, sample, enemies, estimate)
-    if held:
-        return held
-    return _act(case, stage, crop, policy, finding, estimate.estimate / wanted.value if wanted.value else None)
+    early = weighed.counted(case, stage, sample, wanted, enemies)
+    return early or _act(case, stage, crop, policy, finding, interval(sample).estimate / wanted.value if wanted.value else None)
 
 
-def _act(case: _Case, stage: StageNow, crop: CropState, policy: Policy, finding: Finding, times: float | None = None) -> Decision:
+def _act(case: Reasons, stage: StageNow, crop: CropState, policy: Policy, finding: Finding, times: float | None = None) -> Decision:
     agent = case.agent
     case.choices = choices(agent, stage, crop, policy, finding, times=times)
     offered = [choice for choice in case.choices if choice.offered]
@@ -384,8 +285,3 @@ def act_kind(control: Control, stage: StageNow, seen: Collection[str] = ()) -> D
     if control.kind == ControlKind.LIVING and "sprayer" not in control.tools:
         return DecisionKind.RELEASE
     return DecisionKind.CULTURAL_ACT if control.kind == ControlKind.CULTURAL else DecisionKind.ACT_NOW
-
-
-def _nominal(agent: Agent, crop: str, measure: str) -> Threshold | None:
-    threshold = next((nominal for nominal in agent.thresholds if nominal.crop in (crop, "*") and nominal.measure == measure), None)
-    return Threshold(threshold.value, threshold.measure, threshold.unit, threshold.source, threshold.crop) if threshold else None

@@ -156,3 +156,20 @@ def enemy_ratio(sample: Sample | Mapping[str, Any]) -> float | None:
     if pests:
         return enemies / pests
     return math.inf if enemies else 0.0
+
+
+def ratio_limits(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> tuple[float, float]:
+    """Limits of natural enemies for each pest, from how both go together from unit to unit; both infinite where only enemies were seen.
+
+    Raises ValueError where enemies were not counted, or on fewer than two units. Source: the ratio estimator, Cochran (1977), 6.3.
+    """
+    counted, ratio = Sample.of(sample), enemy_ratio(sample)
+    units = len(counted.counts)
+    if ratio is None or units < 2:
+        raise ValueError("a ratio takes enemies and pests on two units at least")
+    if math.isinf(ratio) or not sum(counted.counts):
+        return ratio, ratio
+    rests = [enemies - ratio * pests for pests, enemies in zip(counted.counts, counted.enemies, strict=True)]
+    spread = math.sqrt(sum(rest * rest for rest in rests) / (units - 1) / units) / (sum(counted.counts) / units)
+    half = student_t(level, units - 1) * spread
+    return max(0.0, ratio - half), ratio + half

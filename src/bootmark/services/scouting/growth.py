@@ -9,11 +9,10 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core.catalogue import Agent, default
 from bootmark.core.catalogue.lives import lives
-from bootmark.core.catalogue.model import NominalThreshold
 from bootmark.core.field.count import interval
 from bootmark.core.meanings import COVERED, Measure
 from bootmark.core.season import growth
-from bootmark.core.types import Sample
+from bootmark.core.types import Sample, Threshold
 from bootmark.services.base import memo, stamp
 from bootmark.services.weather import blocks as block_weather
 from bootmark.services.weather.blocks import READ
@@ -96,11 +95,9 @@ def days_to_threshold(session: Session, farm: Farm, block: Block, agent: Agent, 
     return None if reaches is None else float(reaches)
 
 
-def _limit(agent: Agent, crop: str) -> NominalThreshold | None:
+def _limit(agent: Agent, crop: str) -> Threshold | None:
     """The threshold of a mean, the crop's own before that of any."""
-    return next(
-        (nominal for own in (crop, "*") for nominal in agent.thresholds if nominal.crop == own and nominal.measure == Measure.MEAN), None
-    )
+    return agent.threshold(crop, Measure.MEAN)
 
 
 def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: float, day: dt.date) -> str:
@@ -116,7 +113,7 @@ def _held(with_enemies: growth.Projection, here: float, enemies: float, limit: f
     return say.line(text, enemies=enemies, week=week, ahead=AHEAD, on=day + dt.timedelta(days=int(with_enemies.reaches or 0)))
 
 
-def _release(agent: Agent, here: float, enemies: float, temps: Array, threshold: NominalThreshold, crop: str) -> str:
+def _release(agent: Agent, here: float, enemies: float, temps: Array, threshold: Threshold, crop: str) -> str:
     """How many of the pest's own enemy would hold it, or bring it down, said against the threshold."""
     needed = growth.release_needed(agent, here, temps, ceiling=threshold.value, predators=enemies, crop=crop)
     hunter = default().agent(growth.enemy_of(agent)).name.split(" (")[0].lower()

@@ -52,7 +52,7 @@ def compare(block: uuid.UUID, agent: str) -> str:
     what = g.catalogue.agent(agent)
     measure = counts[-1].sample.measure if counts else ""
     same = [each for each in counts if each.sample.measure == measure]
-    threshold = next((each for each in what.thresholds if each.measure == measure and each.crop in (where.crop, "*")), None)
+    threshold = what.threshold(where.crop, measure)
     drawing = (
         before_after_svg(
             same,

@@ -26,14 +26,12 @@ blueprint = Blueprint("count", __name__, template_folder=".")
 def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
     """What is counted, on how many units, and the threshold that it is held against."""
     if trap:
-        nominal = next(
-            (threshold for threshold in agent.thresholds if threshold.measure == Measure.TRAP and threshold.crop in (crop, "*")), None
-        )
+        nominal = agent.threshold(crop, Measure.TRAP)
         plan = say.line("Every lure trap of this block: males since the last check, for each week.")
         shown = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": say.line("Weekly, at the trap.")}
     elif agent.sampling:
         sampling = agent.sampling
-        nominal = next((each for each in agent.thresholds if each.measure == sampling.measure and each.crop in (crop, "*")), None)
+        nominal = agent.threshold(crop, sampling.measure)
         shown = {"unit": sampling.unit, "measure": sampling.measure, "units": sampling.units, "plan": sampling.plan, "when": sampling.when}
     else:
         return None

@@ -1,0 +1,114 @@
+"""What a count says of a pest that is confirmed: too few, too close, too little counted, held by its enemies, or that it matters."""
+
+import math
+
+from bootmark.core import judgement
+from bootmark.core.catalogue.model import Agent
+from bootmark.core.field import stopping
+from bootmark.core.field.count import enemy_ratio, interval, ratio_limits
+from bootmark.core.field.reasons import Reasons
+from bootmark.core.field.stopping import Rule, Word
+from bootmark.core.meanings import Chosen, DecisionKind, Measure, Side
+from bootmark.core.messages import Fact, Message, Says, says
+from bootmark.core.types import Decision, Sample, StageNow, Threshold
+
+
+def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, enemies: float | None) -> Decision | None:
+    """The call where a count alone makes it; None where it is above the threshold and nothing holds it."""
+    told, line = _told(sample, wanted), _line(wanted)
+    if sample.chosen == Chosen.PICKED:
+        return _picked(case)
+    rule, word = against(case.agent, sample, wanted.value)
+    if sample.chosen == Chosen.PLAN and rule and len(sample.counts) < rule.least:
+        return _too_few_units(case, stage, told, len(sample.counts), rule.least)
+    if word.ended:
+        case.against.append(says(Says.PLAN_ENDED))
+    if word.side == Side.BELOW:
+        case.grows(stage)
+        case.speaks_for = [told, line]
+        case.change.append(says(Says.MORE_NEXT_TIME, value=wanted.value, measure=wanted.measure))
+        days = _soon(stage, judgement.CLOSE_LOOK_DAYS if word.ended else judgement.LEAVE_LOOK_DAYS)
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_FEW), days, says(Says.FOR_COUNT_AGAIN))
+    if word.side == Side.BETWEEN:
+        case.speaks_for.append(told)
+        case.against.append(says(Says.THRESHOLD_WITHIN, **line.facts))
+        case.grows(stage)
+        case.change.append(says(Says.MORE_UNITS))
+        days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
+        headline = case.of(Says.CALL_CLOSE, days=days)
+        return _held(case, sample, wanted, enemies) or case.decide(DecisionKind.LOOK_AGAIN, headline, days, says(Says.FOR_LARGER_COUNT))
+    case.speaks_for += [told, line]
+    return _held(case, sample, wanted, enemies)
+
+
+def _told(sample: Sample, wanted: Threshold) -> Message:
+    estimate = interval(sample)
+    limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
+    return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
+
+
+def _line(wanted: Threshold) -> Message:
+    return says(Says.THRESHOLD, value=wanted.value, measure=wanted.measure, unit=wanted.unit, source=wanted.source)
+
+
+def _picked(case: Reasons) -> Decision:
+    case.against.append(says(Says.PICKED_BAD))
+    case.change.append(says(Says.BY_PLAN))
+    return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_PICKED), 1, says(Says.FOR_COUNT))
+
+
+def _too_few_units(case: Reasons, stage: StageNow, told: Message, units: int, least: int) -> Decision:
+    case.speaks_for.append(told)
+    case.change.append(says(Says.MORE_UNITS))
+    days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
+    return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_UNITS, units=units, least=least), days, says(Says.FOR_LARGER_COUNT))
+
+
+def against(agent: Agent, sample: Sample, threshold: float) -> tuple[Rule | None, Word]:
+    """What a count says against a threshold, and the rule by which it says so; none for traps, whose catch is no sample of others."""
+    if sample.measure == Measure.TRAP or threshold <= 0:
+        average = sum(sample.counts) / len(sample.counts)
+        return None, Word(Side.ABOVE if average >= threshold and average > 0 else Side.BELOW)
+    plan = agent.sampling
+    taylor, units, per = (plan.taylor, plan.units, plan.per) if plan and plan.measure == sample.measure else (None, 0, 1)
+    rule = stopping.rule(threshold, sample.measure, taylor, units, per)
+    return rule, stopping.of_sample(rule, sample)
+
+
+def _held(case: Reasons, sample: Sample, wanted: Threshold, enemies: float | None) -> Decision | None:
+    """Whether natural enemies are enough to hold back: never on a handful of animals, nor far above the threshold.
+
+    It is the lower limit of their ratio that must be enough, and a ratio takes pests that were counted, not plants that had some.
+    """
+    held = case.agent.enemies[0] if case.agent.enemies else None
+    if held is None or sample.measure != Measure.MEAN:
+        return None
+    ratio = enemies if enemies is not None else enemy_ratio(sample)
+    if ratio is None:
+        case.change.append(says(Says.HELP_UNCOUNTED, enemies=held.name))
+        return None
+    units, animals = len(sample.counts), sum(sample.counts) + sum(sample.enemies)
+    if units < judgement.LEAST_UNITS or animals < judgement.LEAST_ANIMALS:
+        least: dict[str, Fact] = {"least_units": judgement.LEAST_UNITS, "least_animals": judgement.LEAST_ANIMALS}
+        case.change.append(says(Says.HELP_TOO_FEW, enemies=held.name, animals=animals, units=units, **least))
+        return None
+    low = enemies if enemies is not None else ratio_limits(sample)[0]
+    facts: dict[str, Fact] = {"enemies": held.name, "ratio": ratio, "wanted": held.ratio, "only": "yes" if math.isinf(ratio) else "no"}
+    if low < held.ratio <= ratio:
+        case.change.append(says(Says.HELP_UNSURE, **facts))
+        return None
+    if ratio < held.ratio:
+        case.against.append(says(Says.HELP_LACKS, **facts))
+        return None
+    if sum(sample.counts) / units > judgement.MOST_HELD * wanted.value:
+        case.against.append(says(Says.HELP_TOO_LATE, times=judgement.MOST_HELD, **facts))
+        return None
+    case.speaks_for.append(says(Says.HELP_ENOUGH, **facts))
+    case.change.append(says(Says.HELP_FEWER, wanted=held.ratio))
+    return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_HELP), judgement.HELPED_LOOK_DAYS, says(Says.FOR_BOTH))
+
+
+def _soon(stage: StageNow, otherwise: int) -> int:
+    """Days to the next count: before the threshold is passed, where growth brings it there first."""
+    comes = stage.days_to_threshold
+    return otherwise if comes is None or comes > otherwise else max(1, math.ceil(comes) - 1)
