@@ -11,9 +11,9 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, count
 from bootmark.core.field.choices import choices as offers
-from bootmark.core.meanings import ControlKind, LimitMethod, Measure, Side
+from bootmark.core.meanings import ControlKind, LimitMethod, Measure
 from bootmark.core.messages import Says
-from bootmark.core.types import Choice, CropState, Decision, Finding, Interval, Policy, Sample, StageNow, Threshold
+from bootmark.core.types import Choice, CropState, Decision, Finding, Policy, Sample, StageNow, Threshold
 
 TODAY = dt.date(2026, 6, 18)
 DAY = dt.timedelta(days=1)
@@ -264,11 +264,6 @@ class Helpers(unittest.TestCase):
 
 
 class Counts(unittest.TestCase):
-    def test_a_side_is_taken_only_beyond_the_limits_and_the_threshold_itself_counts_as_reached(self) -> None:
-        limits = Interval(5.0, 4.0, 6.0, 20, 0.9, LimitMethod.STUDENT)
-        for threshold, side in ((6.1, Side.BELOW), (6.0, Side.BETWEEN), (5.0, Side.BETWEEN), (4.1, Side.BETWEEN), (4.0, Side.ABOVE)):
-            self.assertEqual(count.side(limits, threshold), side, threshold)
-
     def test_a_proportion_counts_units_that_have_any(self) -> None:
         limits = count.interval(Sample("plant", (0, 3, 0, 1, 0), (), "proportion"))
         reference = stats.binomtest(2, 5).proportion_ci(0.9, method="wilson")

@@ -2,19 +2,24 @@
 
 import datetime as dt
 import hashlib
+import io
 import itertools
 import uuid
 from typing import Any, NamedTuple
 
+from PIL import Image
 from sqlalchemy import func, select, text
 
+from bootmark.services import pictures
 from bootmark.services.weather import judging
 from bootmark.standins.estate import FARM, LATITUDE, LONGITUDE, NAME, NOW, TIME_ZONE, made
 from bootmark.store.models import Account, Membership, TreatmentRow
 from bootmark.store.session import farm_session
-from tests.database import catalogue
+from tests.database import catalogue, member
 from tests.sending import send, store_days
 
+ONCE = frozenset({"block.divide", "block.join"})
+"""Kinds that are done once and change other records: they have tests of their own (test_plantings)."""
 PROOFS = ("crescent-scars", "snouted-beetles")
 SIGNS = {"stippling": "seen", "webbing-fine": "seen", "mites-and-round-eggs": "seen", "slender-insects-on-paper": "absent"}
 
@@ -124,6 +129,15 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
         "crop.stage": ({"block_id": str(made("Long Field")), "on": "2026-06-17", "code": 65, "note": ""}, ids["crop"]),
         "model.offset": ({"agent": "codling-moth", "times": 1.04, "error": 0.06, "years": 3}, uuid.uuid4()),
         "weather.judge": doubtful(),
+        "planting.save": ({"block_id": str(ids["block"]), "crop": "leek", "part": "the last row"}, uuid.uuid4()),
+        "picture.lay": (
+            {"image_id": str(image()), "marks": [[10, 10], [900, 700]], "points": [[7.1, 46.2], [7.109, 46.193]]},
+            uuid.uuid4(),
+        ),
+        "threshold.set": (
+            {"agent": "two-spotted-spider-mite", "crop": "raspberry", "measure": "mean", "value": 2.5, "why": "For the dish."},
+            uuid.uuid4(),
+        ),
         "feature.save": ({"feature": "path", "points": [[7.1, 46.2], [7.1002, 46.2]]}, uuid.uuid4()),
         "farm.save": unkept(),
         "member.save": ({"role": "viewer", "qualified": False, "certificate": "", "certificate_until": None, "ended": False}, colleague()),
@@ -195,6 +209,14 @@ def unkept() -> tuple[dict[str, Any], uuid.UUID]:
         session.execute(text("DELETE FROM farm_settings_version"))
         session.execute(text("DELETE FROM farm_settings"))
     return {"name": NAME, "latitude": LATITUDE, "longitude": LONGITUDE, "time_zone": TIME_ZONE, "region": "AT"}, FARM
+
+
+def image() -> uuid.UUID:
+    """A picture of the farm that was taken in."""
+    content = io.BytesIO()
+    Image.new("RGB", (1000, 800), "#7a8a5a").save(content, "JPEG")
+    with farm_session(FARM) as session:
+        return pictures.take_in(session, member("owner"), content.getvalue(), NOW)
 
 
 flagged = itertools.count(0, 4)

@@ -105,7 +105,9 @@ GOOD: dict[str, dict[str, Any]] = {
         "measure": "mean",
         "counts": [9, 8],
         "enemies": [0, 1],
+        "chosen": "plan",
     },
+    "threshold.set": {"agent": "two-spotted-spider-mite", "crop": "raspberry", "measure": "mean", "value": 2.5, "why": "For the dish."},
     "enquiry.save": {
         "sender": "A neighbour",
         "came_as": "leaf",

@@ -6,7 +6,7 @@ from typing import Any
 
 from bootmark.core.catalogue import default
 from bootmark.services.base import ground, grown
-from bootmark.services.base.command import Refused
+from bootmark.services.base.command import Refused, TooEarly
 from bootmark.services.base.states import HoldState, TreatmentState
 from bootmark.services.scouting import closed, held, picking
 from bootmark.services.seasons import crop_stages, forecasts
@@ -171,6 +171,20 @@ class Parts(GroundTest):
             ]
         self.spray(piece, 2, 2)
         self.assertEqual([self.uses(block, control) for block in (FIELD, piece)], [before, 1])
+
+    def test_a_cut_and_a_joining_sent_twice_are_done_once(self) -> None:
+        command, record = uuid.uuid4(), uuid.uuid4()
+        payload = {"block_id": str(FIELD), "name": "Long Field, east", "line": EAST}
+        answers = [send("block.divide", payload, record, command=command) for _ in range(2)]
+        self.assertEqual([answer.get("replayed", False) for answer in answers], [False, True])
+        self.assertIn("cut already", self.refused("block.divide", payload | {"name": "Another"}, record)["block_id"])
+        rest = self.block(FIELD).area
+        command, base = uuid.uuid4(), self.block(FIELD).command_id
+        for _ in range(2):
+            send("block.join", {"other_id": str(record)}, FIELD, base=base, command=command)
+        self.assertGreater(self.block(FIELD).area, rest)
+        with self.assertRaises(TooEarly):
+            send("block.join", {"other_id": str(made("Mill Piece"))}, uuid.uuid4())
 
     def test_joined_again_the_worse_of_both_counts_and_not_their_sum(self) -> None:
         piece = self.divide()

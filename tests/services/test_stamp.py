@@ -19,7 +19,7 @@ NOTED = {
     Topic.SEASONS: "biofix trap trap_check stage_sighting crop_stage",
     Topic.RESULTS: "season_result",
     Topic.SCOUTING: "stop look finding sample enquiry",
-    Topic.TREATMENT: "decision treatment return_visit application",
+    Topic.TREATMENT: "decision treatment return_visit application own_threshold",
     Topic.PEOPLE: "membership member_terms invitation farm_settings",
 }
 

@@ -26,7 +26,7 @@ READERS = {
     "devices.mine", "do.card", "do.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
     "enquiry.answer", "enquiry.bench", "feature.edit", "feature.new", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
     "guide.drawings", "guide.page", "look.finding", "parts.page", "picture.page", "picture.show", "planting.edit", "planting.new", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
-    "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.edit", "station.new", "station.page", "station.refused", "timing.page",
+    "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.edit", "station.new", "station.page", "station.refused", "threshold.page", "timing.page",
     "trap.new", "trap.edit", "trap.page",
 }  # fmt: skip
 RECKONERS = {"look.rank", "enquiry.rank", "count.read"}
@@ -70,6 +70,7 @@ WRITERS: dict[str, frozenset[Role]] = {
     "station.receive": KEEPERS,
     "station.save": KEEPERS,
     "sync.receive": SCOUTS,
+    "threshold.save": KEEPERS,
     "trap.check": SCOUTS,
     "trap.save": SCOUTS,
 }

@@ -1,8 +1,9 @@
 """Pickers see on Round, Do and the job card what may not be picked; a season says how good its model was."""
 
+import re
 import uuid
 
-from bootmark.standins.estate import made
+from bootmark.standins.estate import FARM, made
 from tests.sending import send
 from tests.services.lines import application
 from tests.services.test_picking import block, called
@@ -23,9 +24,12 @@ class Picking(PagesTest):
             self.assertIn("No picking before 3 July", page)
         self.assertIn("not before 3 July", self.client.get(f"{F}/farm").get_data(as_text=True))
 
-    def test_the_next_picking_is_asked_for_on_the_block(self) -> None:
+    def test_the_next_picking_is_told_on_the_block_and_asked_for_of_what_grows_there(self) -> None:
         page = self.client.get(f"{F}/farm/block/{made('Orchard A')}").get_data(as_text=True)
-        self.assertIn("Next picking", page)
+        self.assertIn("next picking", page)
+        planting = re.search(r"/farm/planting/[0-9a-f-]+", page)
+        assert planting
+        self.assertIn("Next picking", self.client.get(f"/f/{FARM}{planting[0]}").get_data(as_text=True))
         self.assertRegex(page, r"Ripe for picking</strong> about \d+ (August|September)")
 
 

@@ -383,3 +383,7 @@ TAYLOR_SAMPLES = 12
 """samples. Of a farm's own from which a law of clumping is fitted. Judgement, 2026-11-27."""
 TAYLOR_WIDE = 0.5
 """standard deviation of logarithms. By how much the means of those samples must differ. Judgement, 2026-11-27."""
+HEAPED_CHANCE = 0.025
+"""chance. Of a pattern as heaped from animals that are strewn at random, below which a hot spot is told. Judgement, 2026-11-27."""
+TERM_UNSURE = 0.25
+"""share. By which each term of an injury level may be wrong, to show what it hangs on. Judgement, 2026-11-27."""

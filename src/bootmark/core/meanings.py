@@ -167,6 +167,25 @@ class TrapKind(StrEnum):
     LIGHT = "light"
 
 
+class StopKind(StrEnum):
+    """What a count comes to: enough for one word, not yet enough, or the end of its plan."""
+
+    ABOVE = "above"
+    BELOW = "below"
+    KEEP = "keep counting"
+    END = "planned end"
+
+
+class Pattern(StrEnum):
+    """How the points of a count lie on a block."""
+
+    ZIGZAG = "zigzag"
+    W = "w"
+    ROWS = "rows"
+    EDGE = "edge and middle"
+    RANDOM = "random"
+
+
 class Chosen(StrEnum):
     """How the units of a count came: as the plan says, picked because they looked bad, or all that there are."""
 

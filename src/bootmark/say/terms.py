@@ -2,7 +2,7 @@
 
 from enum import StrEnum
 
-from bootmark.core.meanings import FaultKind, FeatureKind, Fill, LimitMethod, TrapKind
+from bootmark.core.meanings import Chosen, FaultKind, FeatureKind, Fill, LimitMethod, TrapKind
 from bootmark.core.units import Scale, System
 from bootmark.say.formats import Days, Numbers
 
@@ -34,6 +34,7 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         System.US: "US: miles an hour, inches, acres, feet",
         System.UK: "UK: miles an hour, mm, hectares, metres",
     },
+    Chosen: {Chosen.PLAN: "As the plan says", Chosen.PICKED: "Picked: they looked bad", Chosen.ALL: "All that there are"},
     FeatureKind: {
         FeatureKind.GATE: "The gate, where walks begin",
         FeatureKind.PATH: "A path",

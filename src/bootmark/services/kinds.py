@@ -7,7 +7,7 @@ from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import enquiries, holds, looks
 from bootmark.services.seasons import biofixes, crop_stages, offsets, sightings, traps
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import calls, thresholds
 from bootmark.services.weather import judging
 from bootmark.store.base import Head
 
@@ -32,6 +32,7 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     enquiries.store_enquiry,
     calls.store_decision,
     calls.store_application,
+    thresholds.store_threshold,
     holds.store_answer,
     settings.store_farm,
     members.store_member,

@@ -93,6 +93,8 @@ def _move_trap(context: Context, trap: Trap, to: Block) -> None:
 def store_piece(command: DivideBlock, context: Context) -> Block:
     block: Block = context.get(Block, command.block_id, "block_id")
     context.take_turns("parts of blocks")
+    if context.session.get(Block, (context.farm_id, context.sent.record_id)):
+        context.errors["block_id"] = say.line("This piece has been cut already: change it on its own page.")
     places.refuse_taken(context, Block, "block", command.name)
     if block.ended:
         context.errors["block_id"] = say.line("{block} is no block any more.", block=block.name)

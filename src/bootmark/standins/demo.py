@@ -236,7 +236,7 @@ def load_present(hand: Hand) -> None:
     at = day(2026, 6, 15)
     stop = hand.stop("Orchard B", at, "row 2, tree 9")
     look = hand.look(stop, at, "honeydew flat-nymphs-in-drops insects-fly-up-when-shaken", "sooty-film soil-dry-a-finger-deep")
-    sample = hand.sample(stop, at, "pear-psylla", "3 1 2 4 0 2 3 1 2 2 5 1 0 2 3 1 2 2 1 3", "1 0 0 1 0 0 1 0 1 0 0 0 1 0 0 1 0 0 0 1")
+    sample = hand.sample(stop, at, "pear-psylla", "3 1 2 4 0 2 3 1 2 2 5 1 0 2 3 1 2 2 1 3", "1 0 1 2 0 1 1 0 1 1 2 0 0 1 1 0 1 1 0 1")
     hand.call("scout", at, look, "pear-psylla", sample)
 
     at = day(2026, 6, 17, 8)

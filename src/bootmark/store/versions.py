@@ -17,6 +17,7 @@ from bootmark.store.models import (
     MemberTerms,
     ModelOffset,
     OutsideAnswer,
+    OwnThreshold,
     PlanFeature,
     PlanPicture,
     Planting,
@@ -31,7 +32,7 @@ from bootmark.store.models import (
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
-    FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture,
+    FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
 """What stands in the Book, which is read from the newest on."""

@@ -43,6 +43,7 @@ from bootmark.web.spoken import SpokenEnvironment
 from bootmark.web.stages import route as stages
 from bootmark.web.station import route as station
 from bootmark.web.sync import route as sync
+from bootmark.web.threshold import route as threshold
 from bootmark.web.timing import route as timing
 from bootmark.web.trap import route as trap
 from bootmark.web.trust import route as trust
@@ -58,6 +59,7 @@ SCREENS = (
     count,
     call,
     stages,
+    threshold,
     timing,
     do,
     book,

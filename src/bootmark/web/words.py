@@ -44,6 +44,7 @@ LUGS = (
 WITHIN = {
     **dict.fromkeys(("station", "people", "settings", "running", "outlines", "feature", "planting", "parts", "picture"), "farm"),
     **dict.fromkeys(("season", "trap"), "stages"),
+    "threshold": "count",
 }
 """Screens without a lug of their own, and the one they belong to."""
 
@@ -145,6 +146,14 @@ def control_name(agent_id: str, control_id: str) -> str:
 def crop_name(crop: str) -> str:
     crops = default().crops
     return crops[crop].name if crop in crops else crop
+
+
+def crop_inside(crop: str) -> str:
+    return say.line("any crop") if crop == "*" else crop_name(crop).lower()
+
+
+def figures(value: float) -> str:
+    return say.tongue().formats.figures(value)
 
 
 def grows(block: Any) -> str:
@@ -251,6 +260,8 @@ def init(app: Flask) -> None:
         measure=measure,
         amount=amount,
         grows=grows,
+        figures=figures,
+        crop_inside=crop_inside,
         typed=typed,
         chance=chance,
         agent=agent_name,

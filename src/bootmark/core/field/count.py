@@ -2,12 +2,15 @@
 
 import functools
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from statistics import NormalDist, mean, variance
 from typing import Any
 
-from bootmark.core.meanings import LimitMethod, Measure, Side
-from bootmark.core.types import Interval, Sample
+from bootmark.core import judgement
+from bootmark.core.field import stopping as rules
+from bootmark.core.meanings import LimitMethod, Measure, Side, StopKind
+from bootmark.core.types import Interval, Sample, Taylor
 
 
 def _beta_continued_fraction(a: float, b: float, x: float) -> float:
@@ -136,13 +139,6 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
     return Interval(average, max(0.0, average - half), average + half, units, level, LimitMethod.STUDENT)
 
 
-def side(estimate: Interval, threshold: float) -> Side:
-    """Where a count lies. The threshold itself counts as reached: a pest there matters."""
-    if estimate.high < threshold:
-        return Side.BELOW
-    return Side.ABOVE if estimate.low >= threshold else Side.BETWEEN
-
-
 def enemy_ratio(sample: Sample | Mapping[str, Any]) -> float | None:
     """Natural enemies for each pest, None where enemies were not counted; infinity where only enemies were found.
 
@@ -173,3 +169,105 @@ def ratio_limits(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> t
     spread = math.sqrt(sum(rest * rest for rest in rests) / (units - 1) / units) / (sum(counted.counts) / units)
     half = student_t(level, units - 1) * spread
     return max(0.0, ratio - half), ratio + half
+
+
+@dataclass(frozen=True)
+class Stop:
+    """What tallies come to against a plan. leans: what they say at the end of a plan, or so far; low, high: the lines between which the
+    count goes on, one value for each unit from the first on, as means or shares; units: after which the plan ends."""
+
+    kind: StopKind
+    leans: Side
+    low: tuple[float, ...]
+    high: tuple[float, ...]
+    units: int
+
+
+def stopping(plan: Mapping[str, Any], tallies: Sequence[int]) -> Stop:
+    """Whether a count may stop.
+
+    plan: threshold, measure, units (the plan's own, 0 where none), smallest (least units, ten where none), taylor (a, b) or k, and error,
+    one or a pair: how often it may say that it matters at half the threshold, and too few at twice it. tallies: a count for each unit.
+    Raises ValueError for a threshold or an error that is none. Source: Wald (1947); see bootmark.core.field.stopping.
+
+    >>> stopping({"threshold": 5, "measure": "mean", "k": 0.8}, [60] * 9).kind.value
+    'keep counting'
+    """
+    threshold, measure = float(plan["threshold"]), Measure(plan.get("measure", Measure.MEAN))
+    taylor = Taylor(*plan["taylor"]) if plan.get("taylor") else None
+    if plan.get("k"):
+        taylor = Taylor((threshold + threshold**2 / plan["k"]) / threshold**JOINT, JOINT)
+    of = rules.rule(threshold, measure, taylor, int(plan.get("units", 0)))
+    if plan.get("error") is not None:
+        both = plan["error"] if isinstance(plan["error"], (list, tuple)) else (plan["error"], plan["error"])
+        if not all(0 < error < HALF for error in both):
+            raise ValueError("an error lies between nought and a half")
+        of = replace(of, bounds=rules.bounds(*both))
+    smallest = max(1, int(plan.get("smallest", of.least)))
+    of = replace(of, least=smallest, most=max(of.most, smallest))
+    told = rules.word(of, tallies)
+    kind = StopKind.END if told.ended else KINDS[told.side]
+    low, high = rules.lines(of, tallies, max(of.most, len(tallies)))
+    return Stop(kind, told.side, tuple(low), tuple(high), of.most)
+
+
+JOINT, HALF = 1.5, 0.5
+KINDS = {Side.ABOVE: StopKind.ABOVE, Side.BELOW: StopKind.BELOW, Side.BETWEEN: StopKind.KEEP}
+
+
+def sample_size(average: float, precision: float, *, measure: Measure = Measure.MEAN, taylor: Taylor | None = None) -> int:
+    """Units whose mean or share has a standard error of so much of itself.
+
+    average: animals for each unit, or a share; precision: standard error over mean, 0.25 for a decision; taylor: how the pest clumps, at
+    random where None. Raises ValueError where one is not above zero, or a share not below one.
+    Source: Karandinos (1976), Bulletin of the ESA 22, 417-421; with Taylor's law Ruesink (1980).
+
+    >>> sample_size(4.0, 0.25, taylor=Taylor(3.0, 1.5)), sample_size(0.2, 0.25, measure=Measure.PROPORTION)
+    (24, 64)
+    """
+    if average <= 0 or precision <= 0 or (measure == Measure.PROPORTION and average >= 1):
+        raise ValueError("a mean and a precision lie above zero, and a share below one")
+    if measure == Measure.PROPORTION:
+        return math.ceil((1 - average) / (average * precision**2) - TINY)
+    law = taylor or Taylor(1.0, 1.0)
+    wanted: float = law.a * average ** (law.b - 2) / precision**2
+    return math.ceil(wanted - TINY)
+
+
+TINY = 1e-9
+
+
+def taylor_fit(samples: Sequence[Sequence[int]]) -> Taylor | None:
+    """Taylor's power law from samples of single units; None where they are too few or too alike. Source: Taylor (1961)."""
+    return rules.fitted([(mean(counts), variance(counts)) for counts in samples if len(counts) > 1])
+
+
+@dataclass(frozen=True)
+class Dispersion:
+    """How counts lie: index, 1 at random, more where they are heaped; chance: of one as large if they were strewn at random; heaped:
+    whether a hot spot is to be looked for."""
+
+    index: float
+    chance: float
+    heaped: bool
+
+
+def dispersion(counts: Sequence[int]) -> Dispersion:
+    """Morisita's index of counts at points of a block. A hot spot is never told on fewer than ten points.
+
+    Raises ValueError on fewer than two points. Source: Morisita (1962), Researches on Population Ecology 4, 1-7; its departure from
+    chance by the chi-square of the variance, here by the Wilson-Hilferty approximation (1931).
+
+    >>> round(dispersion([10, 0, 0, 0, 0, 0, 0, 0, 0, 0]).index, 1)
+    10.0
+    """
+    points, total = len(counts), sum(counts)
+    if points < 2:
+        raise ValueError("one point has no pattern")
+    if total < 2:
+        return Dispersion(1.0, 1.0, False)
+    index = points * sum(count * (count - 1) for count in counts) / (total * (total - 1))
+    chi, free = index * (total - 1) + points - total, points - 1
+    spread = 2 / (9 * free)
+    chance = 1 - NormalDist().cdf(((max(chi, 0) / free) ** (1 / 3) - (1 - spread)) / math.sqrt(spread))
+    return Dispersion(index, chance, points >= judgement.LEAST_UNITS and chance < judgement.HEAPED_CHANCE)

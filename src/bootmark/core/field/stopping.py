@@ -20,6 +20,17 @@ LEAST_CLUMPING = 0.05
 """Of k: beyond that a sample of thirty is one lucky leaf."""
 
 
+def bounds(wrong_matters: float, wrong_few: float) -> tuple[float, float]:
+    """Wald's bounds of the evidence, natural logarithms: below the first too few, from the second on it matters.
+
+    Source: Wald (1947), Sequential Analysis, 3.2.
+    """
+    return math.log(wrong_few / (1 - wrong_matters)), math.log((1 - wrong_few) / wrong_matters)
+
+
+BOUNDS = bounds(judgement.LINE_WRONG_MATTERS, judgement.LINE_WRONG_FEW)
+
+
 @dataclass(frozen=True)
 class Rule:
     """What a count is held against, and for how long.
@@ -27,7 +38,7 @@ class Rule:
     threshold: in animals for each unit, or a share of units; clumping: k of the negative binomial at the threshold, infinite where
     animals are strewn at random, and for shares; least: units below which nothing is said; most: units after which the plan ends; usual:
     how many it takes on average at half and at twice the threshold; per: units from one plant or place, which are like each other and told
-    together.
+    together; bounds: of the evidence.
     """
 
     threshold: float
@@ -37,6 +48,7 @@ class Rule:
     most: int
     usual: int
     per: int = 1
+    bounds: tuple[float, float] = BOUNDS
 
     @property
     def together(self) -> float:
@@ -107,17 +119,6 @@ def _weights(of: Rule, k: float) -> tuple[float, float]:
     return math.log(many * (few + k) / (few * (many + k))), k * math.log((many + k) / (few + k))
 
 
-def bounds(wrong_matters: float, wrong_few: float) -> tuple[float, float]:
-    """Wald's bounds of the evidence, natural logarithms: below the first too few, from the second on it matters.
-
-    Source: Wald (1947), Sequential Analysis, 3.2.
-    """
-    return math.log(wrong_few / (1 - wrong_matters)), math.log((1 - wrong_few) / wrong_matters)
-
-
-BOUNDS = bounds(judgement.LINE_WRONG_MATTERS, judgement.LINE_WRONG_FEW)
-
-
 def _grouped(of: Rule, counts: Sequence[int]) -> Sequence[int]:
     """What is told together: the sums of each plant; units of a plant that is begun wait for the rest."""
     if of.per == 1:
@@ -151,9 +152,9 @@ def word(of: Rule, counts: Sequence[int]) -> Word:
     if len(counts) < of.least:
         return Word(Side.BETWEEN)
     told = evidence(of, counts)
-    if told <= BOUNDS[0]:
+    if told <= of.bounds[0]:
         return Word(Side.BELOW)
-    if told >= BOUNDS[1]:
+    if told >= of.bounds[1]:
         return Word(Side.ABOVE)
     if len(counts) < of.most:
         return Word(Side.BETWEEN)
@@ -177,7 +178,7 @@ def lines(of: Rule, counts: Sequence[int], units: int) -> tuple[list[float], lis
     """
     each, unit = _weights(of, clumped(of, counts))
     groups = [n / of.per for n in range(1, units + 1)]
-    low, high = ([(bound + unit * n) / (each * n * of.per) for n in groups] for bound in BOUNDS)
+    low, high = ([(bound + unit * n) / (each * n * of.per) for n in groups] for bound in of.bounds)
     return low, high
 
 
@@ -201,7 +202,7 @@ def operating(of: Rule, at: float) -> float:
     The overshoot at the lines is left out, as it is there; the least and the most units are not in it.
     """
     power = _power(of, at)
-    low, high = BOUNDS
+    low, high = of.bounds
     if abs(power) < 1e-9:
         return high / (high - low)
     return (math.exp(power * high) - 1) / (math.exp(power * high) - math.exp(power * low))

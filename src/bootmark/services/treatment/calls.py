@@ -12,7 +12,7 @@ from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Catalogue, Control
 from bootmark.core.field import call, called, harvest
 from bootmark.core.ground import strips
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
+from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
 from bootmark.core.types import ACTING, Answered, CropState, Decision, Finding, Policy, Sample, StageNow
@@ -28,6 +28,7 @@ from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
 from bootmark.services.scouting import growth, held, holds, picking
 from bootmark.services.seasons import crop_stages, forecasts
+from bootmark.services.treatment import thresholds
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import NotHere, of_farm, row_of
@@ -72,6 +73,11 @@ def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[A
     return finding
 
 
+def sample_of(row: SampleRow) -> Sample:
+    """A kept count as the core takes it."""
+    return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen))
+
+
 def stage_now(
     session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any, sample: SampleRow | None = None
 ) -> StageNow:
@@ -96,10 +102,12 @@ def consider(
     stop = session.get_one(Stop, (farm.id, look.stop_id))
     block = grown.at_stop(session, stop)
     finding = finding_of(look, agent, catalogue, holds.answers_to(session, look.id), farm.region)
-    stage = stage_now(session, farm, block, agent, day, catalogue, sample)
-    counted = Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies), Measure(sample.measure)) if sample else None
+    # The farm's own thresholds and clumping stand before the catalogue's.
+    own = thresholds.own(session, catalogue)
+    stage = stage_now(session, farm, block, agent, day, own, sample)
+    counted = sample_of(sample) if sample else None
     crop, policy = crop_state(session, farm, block, day), policy_of(farm)
-    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=catalogue)
+    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own)
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
     return decision, {
@@ -111,7 +119,7 @@ def consider(
     }
 
 
-RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.RESULTS, Topic.TREATMENT)
+RESTS_ON = (Topic.PLACES, Topic.WEATHER, Topic.SEASONS, Topic.RESULTS, Topic.TREATMENT, Topic.SCOUTING)
 _decisions: memo.Kept[Decision] = memo.Kept(256)
 
 

@@ -17,7 +17,7 @@ from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Inv
 from bootmark.store.models.places import Block, PlanFeature, PlanImage, PlanPicture, Planting
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
-from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, ReturnVisit, TreatmentRow
+from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, OwnThreshold, ReturnVisit, TreatmentRow
 from bootmark.store.models.weather import ForecastHour, Judgement, Station, WeatherDay, WeatherDerived, WeatherHour, WeatherUpload
 
 __all__ = [
@@ -46,6 +46,7 @@ __all__ = [
     "Membership",
     "ModelOffset",
     "OutsideAnswer",
+    "OwnThreshold",
     "Photo",
     "PlanFeature",
     "PlanImage",

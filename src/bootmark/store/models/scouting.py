@@ -66,6 +66,7 @@ class SampleRow(Withdrawable, Head, Base):
     measure: Mapped[str]
     counts: Mapped[list[Any]]
     enemies: Mapped[list[Any]]
+    chosen: Mapped[str] = mapped_column(server_default="plan", default="plan")
 
 
 class Enquiry(Withdrawable, Head, Base):

@@ -7,7 +7,7 @@ from typing import Any
 from sqlalchemy import ForeignKey, Index, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from bootmark.store.base import Base, Head, Identified, within_farm
+from bootmark.store.base import Base, Head, Identified, Withdrawable, within_farm
 
 
 class DecisionRow(Head, Base):
@@ -23,6 +23,18 @@ class DecisionRow(Head, Base):
     headline: Mapped[str]
     control: Mapped[str]
     working: Mapped[dict[str, Any]]
+
+
+class OwnThreshold(Withdrawable, Head, Base):
+    """Where an agent starts to matter on a crop of this farm, and why; measure as the agent is counted."""
+
+    __tablename__ = "own_threshold"
+    __table_args__ = (Index(None, "farm_id", "agent"),)
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    crop: Mapped[str]
+    measure: Mapped[str]
+    value: Mapped[float]
+    why: Mapped[str]
 
 
 class Hold(Identified, Base):

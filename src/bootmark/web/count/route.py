@@ -9,16 +9,20 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core.catalogue.model import Agent
+from bootmark.core.field import stopping, weighed
 from bootmark.core.field.count import enemy_ratio, interval
-from bootmark.core.meanings import Measure, SignState
+from bootmark.core.field.stopping import Rule
+from bootmark.core.meanings import Chosen, Measure, SignState
 from bootmark.core.types import Sample
 from bootmark.say import count as count_words
+from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Counts, Number, Text
 from bootmark.services.base.handling import as_json
-from bootmark.services.base.roles import SCOUTS
+from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import looks, stops
+from bootmark.services.treatment import thresholds
 from bootmark.web import at_stop, forms
-from bootmark.web.guard import member, now, on_farm, the_farm
+from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("count", __name__, template_folder=".")
 
@@ -35,10 +39,22 @@ def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
         shown = {"unit": sampling.unit, "measure": sampling.measure, "units": sampling.units, "plan": sampling.plan, "when": sampling.when}
     else:
         return None
+    rule = _rule(agent, nominal.value if nominal else None, shown["measure"])
     return shown | {
         "threshold": as_json(nominal) if nominal else None,
         "enemy": agent.enemies[0].name if agent.enemies and not trap else "",
+        "least": rule.least if rule else 1,
+        "most": rule.most if rule else shown["units"],
+        "usual": rule.usual if rule else shown["units"],
     }
+
+
+def _rule(agent: Agent, threshold: float | None, measure: object) -> Rule | None:
+    """When a count may stop; none for traps, and where no threshold is known."""
+    plan = agent.sampling
+    if threshold is None or plan is None or measure != plan.measure:
+        return None
+    return stopping.rule(threshold, plan.measure, plan.taylor, plan.units, plan.per)
 
 
 def _texts(plan: dict[str, Any]) -> dict[str, str]:
@@ -66,10 +82,12 @@ def newest() -> str | AnyResponse:
 @on_farm
 def page(stop: uuid.UUID) -> str:
     here = at_stop.find(stop)
-    catalogue = g.catalogue
+    catalogue = thresholds.own(db(), g.catalogue)
     booked = [here.visit.agent] if here.visit else []
     agents = list(dict.fromkeys(agent_id for agent_id in (*here.named, *booked, *here.samples) if catalogue.agent(agent_id).is_pest))
     chosen = request.args.get("agent") or (agents[0] if agents else "")
+    # None found is half of scouting: whatever lives on the crop may be counted, named here or not.
+    others = [agent for agent in catalogue.on(here.block.crop) if agent.is_pest and agent.sampling and agent.id not in agents]
     agent = catalogue.agents.get(chosen)
     trap_offered = bool(agent and any(threshold.measure == Measure.TRAP for threshold in agent.thresholds))
     trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == SignState.SEEN)
@@ -88,16 +106,28 @@ def page(stop: uuid.UUID) -> str:
             "kept": before is not None,
             "agent": agent.id,
             "name": agent.name,
+            "chosen": same.chosen if same else Chosen.PLAN,
             "counts": same.counts if same else [],
             "enemies": same.enemies if same else [],
             "plan": plan,
             "title": say.line("Count of {agent}", agent=agent.name),
             "texts": _texts(plan),
             "read": url_for("count.read", farm=the_farm().id),
-            "call": url_for("call.page", farm=the_farm().id, stop=stop, agent=agent.id),
+            "call": url_for("call.page", farm=the_farm().id, stop=stop, agent=agent.id) if agent.id in here.spoken_of else "",
             "may": member().role in SCOUTS,
         }
-    return render_template("count.html", here=here, agents=agents, agent=agent, bench=bench, trap=trap, trap_offered=trap_offered)
+    return render_template(
+        "count.html",
+        here=here,
+        agents=agents,
+        others=sorted(((other.id, other.name) for other in others), key=lambda other: other[1]),
+        agent=agent,
+        bench=bench,
+        trap=trap,
+        trap_offered=trap_offered,
+        keeper=member().role in KEEPERS,
+        ways=[(str(way), say.term(way)) for way in Chosen],
+    )
 
 
 @blueprint.post("/f/<uuid:farm>/count/read")
@@ -107,13 +137,19 @@ def read() -> Response | tuple[Response, int]:
     posted, checks = forms.posted(), Checks(g.catalogue, now().date())
     try:
         counts = {name: Counts(needed=name == "counts").read(posted.get(name), checks) for name in ("counts", "enemies")}
-        sample = Sample.of({**counts, "measure": Choice(looks.MEASURES).read(posted.get("measure"), checks)})
+        ways = {"measure": Choice(looks.MEASURES), "chosen": Choice(tuple(Chosen), fallback=Chosen.PLAN)}
+        sample = Sample.of(counts | {name: rule.read(posted.get(name), checks) for name, rule in ways.items()})
         unit = Text(40, needed=False).read(posted.get("unit"), checks)
         threshold = None if posted.get("threshold") is None else Number(0, 1e6).read(posted["threshold"], checks)
+        named = AgentField().read(posted["agent"], checks) if posted.get("agent") else ""
         estimate = interval(sample)
     except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)
     high = estimate.high if math.isfinite(estimate.high) else None
-    texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample.measure, threshold)
-    return jsonify(seq=posted.get("seq", 0), estimate=estimate.estimate, low=estimate.low, high=high, **texts)
+    agent = thresholds.own(db(), g.catalogue).agents.get(named)
+    rule, told = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
+    texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample, told, rule)
+    low_line, high_line = stopping.lines(rule, sample.counts, max(rule.most, len(sample.counts))) if rule else ((), ())
+    lines = {"low_line": low_line, "high_line": high_line, "least": rule.least if rule else 0}
+    return jsonify(seq=posted.get("seq", 0), estimate=estimate.estimate, low=estimate.low, high=high, **lines, **texts)

@@ -175,3 +175,64 @@ CREATE TRIGGER plan_picture_update_noted AFTER UPDATE ON plan_picture REFERENCIN
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
 CREATE TRIGGER plan_picture_delete_noted AFTER DELETE ON plan_picture REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+
+-- How the units of a count came: by the plan, picked because they looked bad, or all that there are.
+ALTER TABLE sample ADD COLUMN chosen VARCHAR DEFAULT 'plan' NOT NULL;
+
+-- A farm's own thresholds: where an agent starts to matter on a crop, who said so and why.
+CREATE TABLE own_threshold (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    agent VARCHAR NOT NULL,
+    crop VARCHAR NOT NULL,
+    measure VARCHAR NOT NULL,
+    value DOUBLE PRECISION NOT NULL,
+    why VARCHAR NOT NULL,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_own_threshold PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_own_threshold_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_own_threshold_agent FOREIGN KEY(agent) REFERENCES agent (id)
+);
+CREATE TABLE own_threshold_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_own_threshold_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_own_threshold_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_own_threshold_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES own_threshold (farm_id, id),
+    CONSTRAINT fk_own_threshold_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_own_threshold_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+CREATE INDEX ix_own_threshold_farm_id_agent ON own_threshold (farm_id, agent);
+CREATE INDEX ix_own_threshold_conflict ON own_threshold (farm_id) WHERE conflict;
+ALTER TABLE own_threshold ENABLE ROW LEVEL SECURITY;
+ALTER TABLE own_threshold FORCE ROW LEVEL SECURITY;
+CREATE POLICY own_threshold_farm ON own_threshold USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON own_threshold TO bm_web;
+GRANT SELECT ON own_threshold TO bm_worker;
+ALTER TABLE own_threshold_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE own_threshold_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY own_threshold_version_farm ON own_threshold_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON own_threshold_version TO bm_web;
+GRANT SELECT ON own_threshold_version TO bm_worker;
+CREATE TRIGGER own_threshold_insert_noted AFTER INSERT ON own_threshold REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+CREATE TRIGGER own_threshold_update_noted AFTER UPDATE ON own_threshold REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+CREATE TRIGGER own_threshold_delete_noted AFTER DELETE ON own_threshold REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');

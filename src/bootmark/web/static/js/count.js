@@ -14,6 +14,7 @@ document.addEventListener("alpine:init", () => {
   Alpine.data("tally", () => ({
     counts: [...data.counts],
     foes: [...data.enemies],
+    chosen: data.chosen,
     pests: 0,
     enemies: 0,
     past: [],
@@ -47,8 +48,9 @@ document.addEventListener("alpine:init", () => {
       return plan.threshold !== null;
     },
     get top() {
-      const most = Math.max(1, ...this.counts, plan.threshold ? plan.threshold.value * 1.4 : 0, this.reading && this.reading.high ? Math.min(this.reading.high, 200) : 0);
-      return share ? Math.min(1, Math.max(0.2, plan.threshold ? plan.threshold.value * 2 : 0.2, this.reading ? this.reading.high : 0)) : most;
+      const line = plan.threshold ? plan.threshold.value : 0;
+      const most = Math.max(1, ...this.counts, 3 * line);
+      return share ? Math.min(1, Math.max(0.2, 4 * line, this.reading ? this.reading.estimate : 0)) : most;
     },
     get topText() {
       return level(this.top);
@@ -57,7 +59,7 @@ document.addEventListener("alpine:init", () => {
       return texts.axis;
     },
     x(place) {
-      return 44 + (546 * (place + 0.5)) / Math.max(plan.units, this.counts.length);
+      return 44 + (546 * (place + 0.5)) / Math.max(plan.most, this.counts.length);
     },
     y(value) {
       return 160 - 145 * Math.min(1, value / this.top);
@@ -75,10 +77,24 @@ document.addEventListener("alpine:init", () => {
       let sum = 0;
       return this.counts.map((count, place) => `${place ? "L" : "M"}${this.x(place).toFixed(1)} ${this.y((sum += count) / (place + 1)).toFixed(1)}`).join("");
     },
-    get band() {
-      if (!this.reading) return "";
-      const high = this.reading.high === null ? this.top : this.reading.high;
-      return `M44 ${this.y(high)}L590 ${this.y(high)}L590 ${this.y(this.reading.low)}L44 ${this.y(this.reading.low)}Z`;
+    // A line between which the count goes on, from the unit on at which it may stop.
+    stopLine(line) {
+      if (!line || this.chosen !== "plan") return "";
+      const least = this.reading.least;
+      return line
+        .map((value, place) => [place, value])
+        .filter(([place, value]) => place + 1 >= least && value > 0)
+        .map(([place, value], first) => `${first ? "L" : "M"}${this.x(place).toFixed(1)} ${this.y(value).toFixed(1)}`)
+        .join("");
+    },
+    get lowLine() {
+      return this.reading ? this.stopLine(this.reading.low_line) : "";
+    },
+    get highLine() {
+      return this.reading ? this.stopLine(this.reading.high_line) : "";
+    },
+    choose(way) {
+      this.change(() => (this.chosen = way));
     },
     get thresholdY() {
       return plan.threshold ? this.y(plan.threshold.value) : 0;
@@ -109,7 +125,7 @@ document.addEventListener("alpine:init", () => {
       return this.reading ? this.reading.text : "";
     },
     change(act) {
-      this.past.push({ counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies });
+      this.past.push({ counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen });
       act();
       this.kept = false;
       this.keepDraft();
@@ -143,7 +159,7 @@ document.addEventListener("alpine:init", () => {
       this.read();
     },
     keepDraft() {
-      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies });
+      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen });
     },
     async read() {
       if (!this.counts.length) {
@@ -151,7 +167,7 @@ document.addEventListener("alpine:init", () => {
         return;
       }
       const line = plan.threshold && plan.threshold.value;
-      const body = { seq: ++this.seq, unit: plan.unit, measure: plan.measure, threshold: line, counts: this.counts, enemies: this.foes };
+      const body = { seq: ++this.seq, unit: plan.unit, agent: data.agent, measure: plan.measure, chosen: this.chosen, threshold: line, counts: this.counts, enemies: this.foes };
       try {
         await newest(
           () => ask.post(data.read, body),
@@ -166,7 +182,7 @@ document.addEventListener("alpine:init", () => {
       if (this.pests || this.enemies) this.push(this.pests);
       this.stored = false;
       this.failed = "";
-      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes] };
+      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;
