@@ -40,7 +40,7 @@ class Line(LiveTest):
         self.press("Keep this look")
         self.press("Count them")
         self.sees("Leaf 1")
-        self.count(8, 5)
+        self.count(8, 10)
         self.sees("Enough: it matters")
         self.assert_accessible()
         self.press("Keep this count")

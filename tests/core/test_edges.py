@@ -13,7 +13,7 @@ from bootmark.core.field import call, count
 from bootmark.core.field.choices import choices as offers
 from bootmark.core.meanings import ControlKind, LimitMethod, Measure
 from bootmark.core.messages import Says
-from bootmark.core.types import Choice, CropState, Decision, Finding, Policy, Sample, StageNow, Threshold
+from bootmark.core.types import Choice, CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
 TODAY = dt.date(2026, 6, 18)
 DAY = dt.timedelta(days=1)
@@ -294,3 +294,20 @@ class Counts(unittest.TestCase):
     def test_one_unit_tells_no_upper_limit(self) -> None:
         limits = count.interval(Sample("leaf", (7,)))
         self.assertEqual((limits.estimate, limits.low, limits.high, limits.units), (7, 0.0, math.inf, 1))
+
+
+class AlreadyDone(unittest.TestCase):
+    def test_what_was_done_is_waited_for_until_it_can_be_judged(self) -> None:
+        soap = Done(MITE.agent, "insecticidal-soap", TODAY - dt.timedelta(days=1), TODAY + dt.timedelta(days=2))
+        for done, day, waits in (
+            ((soap,), TODAY, True),
+            ((soap,), soap.judged_from, False),
+            ((replace(soap, agent="codling-moth"),), TODAY, False),
+            ((), TODAY, False),
+        ):
+            stage = StageNow(today=day)
+            decision = call.decide(MITE, stage, MANY, None, None, CropState("raspberry"), Policy(), done=done)
+            self.assertEqual(decision.headline.kind == Says.CALL_WORKING, waits, (done, day))
+            if waits:
+                self.assertEqual((decision.kind, decision.look_again_days), ("look again", 2))
+                self.assertFalse(decision.choices)

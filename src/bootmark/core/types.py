@@ -207,6 +207,17 @@ class Threshold:
 
 
 @dataclass(frozen=True)
+class Done:
+    """A control that was carried out against an agent on this ground. agent, control: ids; judged_from: the day from which it can be told
+    whether it worked."""
+
+    agent: str
+    control: str
+    on: dt.date
+    judged_from: dt.date
+
+
+@dataclass(frozen=True)
 class StageNow:
     """Where a population stands today.
 

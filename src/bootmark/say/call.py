@@ -96,6 +96,7 @@ TEXTS: dict[Says, Text] = {
         "{value:measured} {unit} is where it starts to matter ({source:word}); the count does not tell on which side it lies."
     ),
     Says.MORE_NEXT_TIME: "{value:measured} or more at the next count.",
+    Says.DONE_ALREADY: "{control:name} was done on {on:day}: whether it worked is told from {judged:day} on.",
     Says.PLAN_ENDED: "The plan ended before it could be told for sure: this is what costs less if it is wrong.",
     Says.PICKED_BAD: "These were picked because they looked bad: they say nothing of the others.",
     Says.BY_PLAN: "A count of units taken as the plan says, good and bad alike.",
@@ -137,6 +138,7 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_CLOSE: Many(
         "days", "Too close to call: count more, or again tomorrow.", "Too close to call: count more, or again in {days} days."
     ),
+    Says.CALL_WORKING: "Wait: {control:name} was done on {on:day}. Count again on {judged:day}, then it can be judged.",
     Says.CALL_UNITS: "Count more before it is called: {units} were looked at, and {least} are the least.",
     Says.CALL_PICKED: "Count by the plan before it is called.",
     Says.CALL_HELP: "Leave it: help is winning. Look again soon.",

@@ -1,6 +1,6 @@
 """Does it matter, and do I act. The default is to leave it, and to say why."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 
 from bootmark.core import catalogue as catalogues
@@ -12,8 +12,8 @@ from bootmark.core.field.count import interval
 from bootmark.core.field.proofs import listed_kin
 from bootmark.core.field.reasons import Reasons
 from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, VerdictKind
-from bootmark.core.messages import Message, Says, says
-from bootmark.core.types import CropState, Decision, Finding, Policy, Sample, StageNow, Threshold
+from bootmark.core.messages import Fact, Message, Says, says
+from bootmark.core.types import CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
 LABEL_FIRST = says(Says.LABEL_FIRST)
 LISTED = (ControlKind.LIVING, ControlKind.SOFT)
@@ -177,6 +177,7 @@ def decide(
     policy: Policy,
     *,
     catalogue: Catalogue | None = None,
+    done: Sequence[Done] = (),
 ) -> Decision:
     """The call on one finding: one of types.DECISIONS, with reasons, choices and the look it books.
 
@@ -193,6 +194,7 @@ def decide(
     crop : its stage, days to harvest, flowers.
     policy : order of kinds of control, and what the farm refuses.
     catalogue : the shipped one where None.
+    done : what was carried out against it on this ground; while that can't be judged yet, nothing more is done.
 
     Returns
     -------
@@ -218,7 +220,7 @@ def decide(
         return early
     case.speaks_for.append(case.of(Says.CONFIRMED_ACTIVE if finding.activity == Activity.ACTIVE else Says.CONFIRMED))
     if agent.sampling is None:
-        return _act(case, stage, crop, policy, finding)
+        return _working(case, stage, done) or _act(case, stage, crop, policy, finding)
     if sample is None or not sample.counts:
         case.change.append(says(Says.NEEDS_COUNT))
         case.choices = choices(agent, stage, crop, policy, finding, counted=False)
@@ -231,8 +233,22 @@ def decide(
             return left
         case.change.append(says(Says.NEEDS_THRESHOLD))
         return case.decide(DecisionKind.REFER, case.of(Says.CALL_NO_THRESHOLD), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
-    early = weighed.counted(case, stage, sample, wanted, enemies)
+    early = weighed.counted(case, stage, sample, wanted, enemies) or _working(case, stage, done)
     return early or _act(case, stage, crop, policy, finding, interval(sample).estimate / wanted.value if wanted.value else None)
+
+
+def _working(case: Reasons, stage: StageNow, done: Sequence[Done]) -> Decision | None:
+    """What was done and can't be judged yet is waited for: the same again an hour later says nothing, and adds to what the label counts."""
+    last = max((row for row in done if row.agent == case.agent.id), key=lambda row: row.judged_from, default=None)
+    if last is None or stage.today is None or stage.today >= last.judged_from:
+        return None
+    facts: dict[str, Fact] = {"control": last.control, "on": last.on, "judged": last.judged_from}
+    case.against.append(case.of(Says.DONE_ALREADY, **facts))
+    case.change.append(says(Says.FRESH_SIGNS))
+    days = (last.judged_from - stage.today).days
+    return case.decide(
+        DecisionKind.LOOK_AGAIN, case.of(Says.CALL_WORKING, **facts), days, _success(case.agent, case.agent.control(last.control))
+    )
 
 
 def _act(case: Reasons, stage: StageNow, crop: CropState, policy: Policy, finding: Finding, times: float | None = None) -> Decision:

@@ -15,7 +15,7 @@ from bootmark.core.ground import strips
 from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
 from bootmark.core.messages import Says, says
 from bootmark.core.season import programme
-from bootmark.core.types import ACTING, Answered, CropState, Decision, Finding, Policy, Sample, StageNow
+from bootmark.core.types import ACTING, Answered, CropState, Decision, Done, Finding, Policy, Sample, StageNow
 from bootmark.core.units import Quantity
 from bootmark.services.base import ground, grown, memo, planned, stamp
 from bootmark.services.base.command import Command, Forbidden, Refused
@@ -95,6 +95,23 @@ def stage_now(
     return StageNow(forecast.on(day), day, min(open_now or windows.values(), default=None), comes, windows)
 
 
+def done_on(session: Session, farm: Farm, block: Block, agent: str, day: dt.date, catalogue: Catalogue) -> list[Done]:
+    """What was carried out against an agent on a block's ground within a season, whatever the block was called then."""
+    since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
+    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
+    columns = (TreatmentRow.block_id, TreatmentRow.control, Application.finished_at)
+    rows = session.execute(
+        of_farm(Application, *columns).join(TreatmentRow, joined).where(TreatmentRow.agent == agent, Application.finished_at > since)
+    )
+    spans, done = strips.spans(ground.strips_of(block)), []
+    for where, control, finished in rows:
+        on = finished.astimezone(zone(farm)).date()
+        if on <= day and any(str(where) == span.block and span.holds(on) for span in spans):
+            judged = on + dt.timedelta(days=catalogue.agent(agent).control(control).look_again_days)
+            done.append(Done(agent, control, on, judged))
+    return done
+
+
 def consider(
     session: Session, farm: Farm, catalogue: Any, look: Look, agent: str, sample: SampleRow | None, day: dt.date
 ) -> tuple[Decision, Json]:
@@ -107,8 +124,9 @@ def consider(
     stage = stage_now(session, farm, block, agent, day, own, sample)
     counted = sample_of(sample) if sample else None
     crop, policy = crop_state(session, farm, block, day), policy_of(farm)
-    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own)
-    inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy}
+    already = done_on(session, farm, block, agent, day, catalogue)
+    decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own, done=already)
+    inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy, "done": already}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
     return decision, {
         "inputs": as_json(inputs),

@@ -23,6 +23,8 @@ from bootmark.web.threshold.svg import swings_svg
 
 blueprint = Blueprint("threshold", __name__, template_folder=".")
 TERMS = ("cost", "value", "injury", "damage", "efficacy")
+FIGURES = 3
+"""Of a level that are shown: its terms are never known to more."""
 WAITS = ("doubling", "wait", "bite")
 
 
@@ -59,7 +61,11 @@ def _worked(agent: Agent, crop: str) -> dict[str, object]:
     except ValueError as error:
         sentence = say.line("Each number lies above nought, and the share kept off is at most 1: without a price there is no level.")
         raise Refused(cost=sentence) from error
-    return {"level": level, "act": act, "swings": swings_svg(level, swings), "terms": asdict(terms)}
+    return {"level": _short(level), "act": _short(act) if act else None, "swings": swings_svg(level, swings), "terms": asdict(terms)}
+
+
+def _short(number: float) -> float:
+    return float(f"{number:.{FIGURES}g}")
 
 
 def _page(agent_id: str, errors: Mapping[str, str] | None = None) -> str:
