@@ -387,3 +387,14 @@ HEAPED_CHANCE = 0.025
 """chance. Of a pattern as heaped from animals that are strewn at random, below which a hot spot is told. Judgement, 2026-11-27."""
 TERM_UNSURE = 0.25
 """share. By which each term of an injury level may be wrong, to show what it hangs on. Judgement, 2026-11-27."""
+
+# Walks
+
+LOOK_MINUTES = {"return": 8, "case": 6, "trap": 4, "window": 8, "rhythm": 8, "asked": 8}
+"""minutes. That a stop takes, by what calls for it; the longest of its reasons counts. Judgement, 2026-11-27."""
+METRES_A_MINUTE = 60
+"""metres a minute. Between rows with a bag: a stroll. Judgement, 2026-11-27."""
+WEIGHT_ASKED = 1
+"""weight. Of a block that nothing calls for but the scout. Judgement, 2026-11-27."""
+FOUND_DAYS = 14
+"""days. Since a pest was proved in a block, within which clean blocks are walked before it. Judgement, 2026-11-27."""

@@ -155,7 +155,8 @@ def _drawn(
         link = links.get(block_id)
         parts.append(f'<a href="{escape(link)}" aria-label="{escape(name)}">{body}{text}</a>' if link else body + text)
     if stops:
-        line = [*([gate] if gate else []), *(middles[block_id] for block_id in stops if block_id in middles)]
+        line = [middles[block_id] for block_id in stops if block_id in middles]
+        line = [gate, *line, gate] if gate and line else line
         if len(line) > 1:
             parts.append(svg.line(line, themed.boot, 2.4, stroke_dasharray="7 5"))
         if gate and not any(kind == FeatureKind.GATE for kind, _, _ in things):

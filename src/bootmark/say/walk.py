@@ -26,6 +26,10 @@ TEXTS: dict[Says, Text] = {
     Says.LONG_UNSEEN: "Not looked at for {days} days.",
     Says.LONG_UNSEEN_HOT: "Not looked at for {days} days, hot and dry for {hot} days.",
     Says.LONG_UNSEEN_RAIN: "Not looked at for {days} days, {rain} days of rain in between.",
+    Says.AFTER_CLEAN: "Clean blocks come first. From here on pests were found lately: clean hands, boots and tools from block to block.",
+    Says.ASKED_FOR: "You want to look here.",
+    Says.NO_TIME: "No time for it today.",
+    Says.LEFT_OUT: "Left out today.",
     Says.LOOKED_AT: By("days", {"0": "Looked at today.", "1": "Looked at yesterday."}, "Looked at {days} days ago."),
     Says.LOOK_COMES: "Next look on {on:day}.",
     Says.BLOCK_CLOSED: By(

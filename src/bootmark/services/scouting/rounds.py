@@ -5,53 +5,67 @@ import uuid
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
-from sqlalchemy import func, select
+from sqlalchemy import func, or_, select
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
+from bootmark.core import judgement
 from bootmark.core.field import walk
-from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk
-from bootmark.core.meanings import VerdictKind
+from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk, Wish
+from bootmark.core.meanings import Activity, Place, VerdictKind
 from bootmark.services.base import ground, grown
 from bootmark.services.base.states import VisitState
 from bootmark.services.scouting import closed, held
 from bootmark.services.seasons import results, traps
 from bootmark.services.seasons.results import Listed
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, Stop
+from bootmark.store.models import Block, DecisionRow, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
 from bootmark.store.rows import of_farm
 
 OPEN_CASE_DAYS = 14
+OVER = (Activity.FINISHED, Activity.DEAD)
 MOST_OPENED = 5
 """Open stops that are shown of a block."""
 
 
 def last_looks(session: Session) -> dict[uuid.UUID, dt.date]:
-    newest = select(func.max(Stop.on)).where(Stop.farm_id == Block.farm_id, Stop.block_id == Block.id).scalar_subquery()
+    """When something was kept of each block last, if only that nothing is wrong: a stop that was opened and left is no look."""
+    kept = [of_farm(head, head.id).where(head.stop_id == Stop.id).exists() for head in (Look, SampleRow)]
+    newest = select(func.max(Stop.on)).where(Stop.farm_id == Block.farm_id, Stop.block_id == Block.id, or_(*kept)).scalar_subquery()
     rows = session.execute(of_farm(Block, Block.id, newest))
     return {block: on for block, on in rows if on}
 
 
 def open_cases(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[OpenCase]]:
-    """The newest look of each block, where it still needs one and nobody has called it."""
+    """Suspects that still need a look and that nobody has called: of each suspect on a block what was told last counts."""
     called = of_farm(DecisionRow, DecisionRow.id).where(DecisionRow.look_id == Look.id).exists()
-    newest = (
-        of_farm(Look, Look.id, Stop.block_id, Stop.on)
-        .join(Stop, (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id))
-        .where(Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS), ~called)
-        .ext(distinct_on(Stop.block_id))
-        .order_by(Stop.block_id, Look.seen_at.desc())
-        .subquery()
-    )
-    # The workings are long: only those of the newest are taken up.
-    columns = (Look.working["verdict"], Look.working["next_look"], newest.c.block_id, newest.c.on)
-    rows = session.execute(of_farm(Look, *columns).join(newest, Look.id == newest.c.id))
+    # The workings are long: only what is asked of them is taken up.
+    columns = (Look.working["verdict"], Look.working["next_look"], Stop.block_id, Stop.on, called)
+    joined = (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id)
+    looks = of_farm(Look, *columns).join(Stop, joined).where(Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS))
     cases: dict[uuid.UUID, list[OpenCase]] = {}
-    for verdict, asked, block_id, on in rows:
+    told: set[tuple[uuid.UUID, str]] = set()
+    for verdict, asked, block_id, on, is_called in session.execute(looks.order_by(Look.seen_at.desc())):
+        agents = [agent for agent in verdict["agents"] if (block_id, agent) not in told]
+        told |= {(block_id, agent) for agent in verdict["agents"]}
         next_look = catalogue.looks.get(asked)
-        if verdict["kind"] == VerdictKind.NEEDS_A_LOOK and verdict["agents"] and next_look:
-            cases[block_id] = [OpenCase(verdict["agents"][0], next_look.id, next_look.tools, on)]
+        first = verdict["agents"][:1]
+        if verdict["kind"] == VerdictKind.NEEDS_A_LOOK and agents[:1] == first and first and next_look and not is_called:
+            cases.setdefault(block_id, []).append(OpenCase(first[0], next_look.id, next_look.tools, on))
     return cases
+
+
+def proved(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[str]]:
+    """Pests that were proved on each block lately and are not over, by what was told of each last."""
+    since = dt.datetime.combine(today - dt.timedelta(days=judgement.FOUND_DAYS), dt.time(), dt.UTC)
+    columns = (FindingRow.block_id, FindingRow.agent, FindingRow.confirmed, FindingRow.activity)
+    newest = of_farm(FindingRow, *columns).where(FindingRow.seen_at >= since).ext(distinct_on(FindingRow.block_id, FindingRow.agent))
+    rows = session.execute(newest.order_by(FindingRow.block_id, FindingRow.agent, FindingRow.seen_at.desc()))
+    by_block: dict[uuid.UUID, list[str]] = {}
+    for block_id, agent, confirmed, activity in rows:
+        if confirmed and activity not in OVER and agent in catalogue.agents and catalogue.agents[agent].is_pest:
+            by_block.setdefault(block_id, []).append(agent)
+    return by_block
 
 
 def booked(session: Session) -> list[ReturnVisit]:
@@ -83,10 +97,10 @@ class Opened(NamedTuple):
     where: str
 
 
-def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_now: dt.datetime) -> Today:
+def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_now: dt.datetime, wish: Wish | None = None) -> Today:
     day = now.date()
     blocks = ground.blocks(session)
-    looked, cases = last_looks(session), open_cases(session, catalogue, day)
+    looked, cases, pests = last_looks(session), open_cases(session, catalogue, day), proved(session, catalogue, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session):
         look = DueLook(str(visit.id), visit.agent, visit.due_on, visit.look_for, visit.application_id is not None)
@@ -108,11 +122,13 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
             traps=waits.get(block.id, ()),
             held=holds.get(block.id),
             closed=shut.get(block.id),
+            young=block.place == Place.CONTAINER,
+            pests=pests.get(block.id, ()),
         )
         for block in blocks
         if not grown.is_bare(block)
     ]
-    return Today(walk.plan(states, day, ground.gate(session, farm)), blocks, all(row.fresh for row in listed))
+    return Today(walk.plan(states, day, ground.gate(session, farm), wish), blocks, all(row.fresh for row in listed))
 
 
 def opened_today(session: Session, day: dt.date) -> dict[str, list[Opened]]:

@@ -4,27 +4,47 @@ from flask import Blueprint, flash, g, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response
 
 from bootmark import say
+from bootmark.core.field.walk import Wish
 from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import closed, looks
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.round.sight import sight
 
+MINUTES = (20, 30, 45, 60, 90, 120, 180)
+MOST_WISHED = 100
 blueprint = Blueprint("round", __name__, template_folder=".")
 
 
 @blueprint.get("/f/<uuid:farm>/round")
 @on_farm
 def page() -> str:
-    seen = sight(now())
+    wish = _wish()
+    seen = sight(now(), wish)
     return render_template(
         "round.html",
         seen=seen,
+        wish=wish,
+        asked=_asked,
+        times=[("", say.line("as long as it takes")), *((str(n), say.many("{of} minute", "{of} minutes", n)) for n in MINUTES)],
         walk=seen.walk,
         crops=g.catalogue.crops,
         may_walk=member().role in SCOUTS,
         keeper=member().role in KEEPERS,
     )
+
+
+def _wish() -> Wish:
+    """What the address asks of the walk; what is no block or no number asks nothing."""
+    minutes = request.args.get("minutes", type=int)
+    without, also = (frozenset(request.args.getlist(name)[:MOST_WISHED]) for name in ("without", "also"))
+    return Wish(minutes if minutes in MINUTES else None, without, also)
+
+
+def _asked(wish: Wish, block: str, *, walk: bool) -> str:
+    """The address of the same walk with a block more, or one less."""
+    without, also = (wish.without - {block}, wish.also | {block}) if walk else (wish.without | {block}, wish.also - {block})
+    return url_for("round.page", farm=the_farm().id, minutes=wish.minutes, without=sorted(without), also=sorted(also))
 
 
 @blueprint.post("/f/<uuid:farm>/round/open")

@@ -8,7 +8,7 @@ from typing import Any
 from flask import g
 
 from bootmark import say
-from bootmark.core.field.walk import PlannedStop, Walk
+from bootmark.core.field.walk import PlannedStop, Walk, Wish
 from bootmark.core.messages import Message
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground, memo, stamp
@@ -28,6 +28,7 @@ class Sight:
     by_id: Mapping[str, Block]
     plan: str
     first: PlannedStop | None
+    place: int
     opened: Mapping[str, list[Opened]]
     no_picking: Mapping[str, Message]
     closed: Collection[str]
@@ -36,14 +37,20 @@ class Sight:
 _sights: memo.Kept[Sight] = memo.Kept(128)
 
 
-def sight(now: dt.datetime) -> Sight:
+def sight(now: dt.datetime, wish: Wish) -> Sight:
     """The walk of a day, drawn. Making it may make forecasts anew, which is a write: the key is asked for after it."""
     shut = closed.blocks(db(), g.catalogue, now)
-    key = (the_farm().id, now.date(), g.catalogue.hash, tuple(sorted((str(block), say.tongue().say(why)) for block, why in shut.items())))
+    key = (
+        the_farm().id,
+        wish,
+        now.date(),
+        g.catalogue.hash,
+        tuple(sorted((str(block), say.tongue().say(why)) for block, why in shut.items())),
+    )
     kept = _sights.get((stamp.of(db()), key))
     if kept is not None:
         return kept
-    made, whole = _made(now)
+    made, whole = _made(now, wish)
     return _sights.put((stamp.of(db()), key), made) if whole else made
 
 
@@ -52,18 +59,20 @@ def _around() -> dict[str, Any]:
     return {"gate": ground.gate(db(), the_farm()), "things": things(the_farm(), ground.features(db()))}
 
 
-def _made(now: dt.datetime) -> tuple[Sight, bool]:
+def _made(now: dt.datetime, wish: Wish) -> tuple[Sight, bool]:
     today = now.date()
-    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, now, real_now())
+    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, now, real_now(), wish)
     # The line leads into no closed block, and the others keep the numbers of the list.
     line = ["" if stop.closed else stop.block for stop in walk.stops]
     marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
+    first = max((stop for stop in walk.stops if not stop.closed), key=lambda stop: (stop.hold is None, stop.weight), default=None)
     return Sight(
         walk=walk,
+        place=walk.stops.index(first) + 1 if first else 0,
         by_id={str(block.id): block for block in blocks},
         plan=plan_svg(shapes(the_farm(), blocks), line, marks, **_around()),
         closed=[str(block) for block in closed.blocks(db(), g.catalogue, now)],
-        first=max((stop for stop in walk.stops if not stop.closed), key=lambda stop: (stop.hold is None, stop.weight), default=None),
+        first=first,
         opened=rounds.opened_today(db(), today),
         no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},
     ), whole
