@@ -9,7 +9,7 @@ from bootmark.core import judgement
 
 HERE = Path(judgement.__file__).parent
 SAYS = re.compile(r"^[^.]+\. .+\.\s(Judgement|Common practice|Tried in bench),\s\d{4}-\d\d-\d\d\.$", re.DOTALL)
-SUMS = {"count.py", "degree_days.py", "weather.py", "rates.py", "network.py", "soybean.py", "ahead.py", "stopping.py"}
+SUMS = {"count.py", "degree_days.py", "weather.py", "rates.py", "network.py", "soybean.py", "ahead.py", "stopping.py", "points.py"}
 """Files whose numbers are those of a published formula or of how a sum is done."""
 NEUTRAL = {0.0, 0.5, 1.0, 2.0}
 

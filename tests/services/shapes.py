@@ -85,7 +85,7 @@ GOOD: dict[str, dict[str, Any]] = {
         "check_days": 3,
         "ended": False,
     },
-    "trap.check": {"trap_id": ID, "on": "2026-06-17", "caught": 3, "new_lure": False, "note": ""},
+    "trap.check": {"trap_id": ID, "on": "2026-06-17", "caught": 3, "new_lure": False, "note": "", "state": "read"},
     "stage.sighting": {"block_id": ID, "agent": "colorado-potato-beetle", "on": "2026-06-17", "counts": {"larva": 4}, "note": ""},
     "crop.stage": {"block_id": ID, "planting_id": None, "on": "2026-06-17", "code": 65, "node": None, "counted": "", "note": ""},
     "answer.keep": {

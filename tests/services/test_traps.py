@@ -97,6 +97,40 @@ class Register(DatabaseTest):
         with farm_session(FARM) as session:
             self.assertEqual(session.get_one(Trap, (FARM, trap_id)).lure_on, dt.date(2026, 6, 15))
 
+    def test_what_could_not_be_read_is_no_nought(self) -> None:
+        trap = self.send("trap.save", self.told(name="Trap 21", agent="codling-moth", set_on="2026-06-01", lure_on="2026-06-01"))[
+            "record_id"
+        ]
+        visits = (("06-05", 6, "read"), ("06-09", None, "down"), ("06-12", None, "soaked"), ("06-16", 11, "read"))
+        for on, caught, state in visits:
+            self.send("trap.check", {"trap_id": trap, "on": f"2026-{on}", "caught": caught, "state": state})
+        with farm_session(FARM) as session:
+            hung = next(hung for hung in traps.register(session, DAY) if hung.trap.name == "Trap 21")
+            self.assertEqual([check.caught for check in hung.checks], [6, 11])
+            self.assertEqual(len(hung.visits), 4)
+            # Eleven in the eleven days since it was read last: seven a week. A soaked trap is visited all the same.
+            self.assertEqual(traps.weekly([hung], hung.trap.block_id, "codling-moth", DAY), (7,))
+            self.assertEqual(traps.weekly([hung], hung.trap.block_id, "codling-moth", DAY + dt.timedelta(days=20)), ())
+            starts = forecasts._waited(session, DAY)
+            self.assertEqual(starts[hung.trap.block_id, "codling-moth", dt.date(2026, 6, 16)], 11)
+        for payload, words in (
+            ({"caught": None, "state": "read"}, "why it could not be read"),
+            ({"caught": 0, "state": "full"}, "has no number"),
+            ({"caught": 3, "state": "stolen"}, "can't be chosen"),
+        ):
+            with self.assertRaises(Refused) as caught_error:
+                self.send("trap.check", {"trap_id": trap, "on": "2026-06-17", **payload})
+            self.assertIn(words, " ".join(caught_error.exception.errors.values()))
+
+    def test_an_empty_trap_under_a_spent_lure_tells_nothing(self) -> None:
+        told = self.told(name="Trap 22", set_on="2026-05-01", lure_on="2026-05-01", lure_days=20)
+        trap = self.send("trap.save", told)["record_id"]
+        for on, caught in (("05-20", 0), ("06-01", 0), ("06-10", 2)):
+            self.send("trap.check", {"trap_id": trap, "on": f"2026-{on}", "caught": caught})
+        with farm_session(FARM) as session:
+            hung = next(hung for hung in traps.register(session, DAY) if hung.trap.name == "Trap 22")
+        self.assertEqual([(visit.caught, visit.state) for visit in hung.visits], [(0, "read"), (None, "spent"), (2, "read")])
+
     def test_a_card_has_no_lure(self) -> None:
         trap_id = uuid.UUID(self.send("trap.save", self.told(name="Card 1", kind="card", lure_days=None))["record_id"])
         with farm_session(FARM) as session:

@@ -396,5 +396,7 @@ METRES_A_MINUTE = 60
 """metres a minute. Between rows with a bag: a stroll. Judgement, 2026-11-27."""
 WEIGHT_ASKED = 1
 """weight. Of a block that nothing calls for but the scout. Judgement, 2026-11-27."""
+CATCH_DAYS = 10
+"""days. Since a trap was read last, after which its catch says nothing of today. Judgement, 2026-11-27."""
 FOUND_DAYS = 14
 """days. Since a pest was proved in a block, within which clean blocks are walked before it. Judgement, 2026-11-27."""

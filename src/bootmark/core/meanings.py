@@ -167,6 +167,16 @@ class TrapKind(StrEnum):
     LIGHT = "light"
 
 
+class TrapState(StrEnum):
+    """In what state a trap was when it was visited: read, or why it could not be; spent: empty under a lure that was over."""
+
+    READ = "read"
+    DOWN = "down"
+    FULL = "full"
+    SOAKED = "soaked"
+    SPENT = "spent"
+
+
 class StopKind(StrEnum):
     """What a count comes to: enough for one word, not yet enough, or the end of its plan."""
 

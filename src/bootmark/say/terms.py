@@ -2,7 +2,7 @@
 
 from enum import StrEnum
 
-from bootmark.core.meanings import Chosen, FaultKind, FeatureKind, Fill, LimitMethod, TrapKind
+from bootmark.core.meanings import Chosen, FaultKind, FeatureKind, Fill, LimitMethod, Pattern, TrapKind, TrapState
 from bootmark.core.units import Scale, System
 from bootmark.say.formats import Days, Numbers
 
@@ -35,6 +35,20 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         System.UK: "UK: miles an hour, mm, hectares, metres",
     },
     Chosen: {Chosen.PLAN: "As the plan says", Chosen.PICKED: "Picked: they looked bad", Chosen.ALL: "All that there are"},
+    TrapState: {
+        TrapState.READ: "It could be read",
+        TrapState.DOWN: "It was down",
+        TrapState.FULL: "It was full",
+        TrapState.SOAKED: "It was soaked",
+        TrapState.SPENT: "Its lure was spent",
+    },
+    Pattern: {
+        Pattern.ZIGZAG: "In a zigzag",
+        Pattern.W: "As a W",
+        Pattern.ROWS: "Along rows",
+        Pattern.EDGE: "Edge and middle",
+        Pattern.RANDOM: "At random",
+    },
     FeatureKind: {
         FeatureKind.GATE: "The gate, where walks begin",
         FeatureKind.PATH: "A path",

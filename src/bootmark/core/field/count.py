@@ -9,8 +9,24 @@ from typing import Any
 
 from bootmark.core import judgement
 from bootmark.core.field import stopping as rules
+from bootmark.core.field.points import walk_points
 from bootmark.core.meanings import LimitMethod, Measure, Side, StopKind
 from bootmark.core.types import Interval, Sample, Taylor
+
+__all__ = [
+    "Dispersion",
+    "Stop",
+    "dispersion",
+    "enemy_ratio",
+    "interval",
+    "ratio_limits",
+    "sample_size",
+    "stopping",
+    "student_t",
+    "taylor_fit",
+    "walk_points",
+    "wilson",
+]
 
 
 def _beta_continued_fraction(a: float, b: float, x: float) -> float:

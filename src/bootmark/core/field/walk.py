@@ -50,12 +50,13 @@ class Opening:
 
 @dataclass(frozen=True)
 class DueTrap:
-    """A trap that waits. name: what is written on it; agent: an id; due: since when."""
+    """A trap that waits. name: what is written on it; agent, id: ids; due: since when."""
 
     name: str
     agent: str
     what: TrapWait
     due: dt.date
+    id: str = ""
 
 
 @dataclass(frozen=True)
@@ -81,12 +82,13 @@ class BlockState:
 
 @dataclass(frozen=True)
 class Why:
-    """One reason for a stop, with its weight. return_id: the booking that the stop would answer."""
+    """One reason for a stop, with its weight. return_id: the booking that the stop would answer; trap: the one to be read there."""
 
     reason: Message
     weight: float
     kind: str
     return_id: str = ""
+    trap: str = ""
 
 
 @dataclass(frozen=True)
@@ -150,6 +152,7 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
                     says(kind, agent=trap.agent, trap=trap.name, late=late),
                     judgement.WEIGHT_TRAP[0] + min(late, judgement.WEIGHT_TRAP[1]),
                     "trap",
+                    trap=trap.id,
                 )
             )
     for opening in block.openings:

@@ -17,7 +17,7 @@ from bootmark import say
 from bootmark.core.catalogue import Catalogue, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.field.count import interval
-from bootmark.core.meanings import Measure
+from bootmark.core.meanings import Measure, TrapState
 from bootmark.core.types import SEEN, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
@@ -166,17 +166,20 @@ def _biofixes(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) 
 
 
 def _checks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
-    columns = (TrapCheck.id, Trap.name, Trap.agent, TrapCheck.caught, TrapCheck.new_lure)
+    columns = (TrapCheck.id, Trap.name, Trap.agent, TrapCheck.caught, TrapCheck.new_lure, TrapCheck.state)
     statement = _join(of_farm(TrapCheck, *columns, withdrawn=True), TrapCheck, Trap, TrapCheck.trap_id).where(TrapCheck.id.in_(ids))
     return {
         check: say.line(
-            "{trap}, {name}: {caught} caught, a new lure." if lure else "{trap}, {name}: {caught} caught.",
-            trap=trap,
-            name=catalogue.agent(agent).name,
-            caught=caught,
+            _checked(caught, lure), trap=trap, name=catalogue.agent(agent).name, caught=caught, state=say.term(TrapState(state)).lower()
         )
-        for check, trap, agent, caught, lure in session.execute(statement)
+        for check, trap, agent, caught, lure, state in session.execute(statement)
     }
+
+
+def _checked(caught: int | None, lure: bool) -> str:
+    if caught is None:
+        return "{trap}, {name}: not read, {state}."
+    return "{trap}, {name}: {caught} caught, a new lure." if lure else "{trap}, {name}: {caught} caught."
 
 
 def _sightings(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:

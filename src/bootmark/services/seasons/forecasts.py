@@ -103,6 +103,9 @@ def _waited(session: Session, day: dt.date) -> dict[tuple[uuid.UUID, str, dt.dat
     last: dict[uuid.UUID, dt.date] = {}
     waited: dict[tuple[uuid.UUID, str, dt.date], int] = {}
     for row in rows:
+        # What could not be read tells nothing of the days before it: they are added to the next reading's.
+        if row.caught is None:
+            continue
         days = (row.on - last.get(row.trap_id, row.set_on)).days
         last[row.trap_id] = row.on
         if row.caught:

@@ -12,7 +12,7 @@ from bootmark import say
 from bootmark.core import judgement
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import DueTrap
-from bootmark.core.meanings import BiofixKind, TrapKind
+from bootmark.core.meanings import BiofixKind, TrapKind, TrapState
 from bootmark.core.messages import Message
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
@@ -65,13 +65,20 @@ class SaveTrap(Command, kind="trap.save", v=2, roles=SCOUTS):
 
 
 class CheckTrap(Command, kind="trap.check", roles=SCOUTS):
-    """Keep what was in a trap, and whether it got a new lure."""
+    """Keep what was in a trap, or why it could not be read, and whether it got a new lure."""
 
     trap_id: Annotated[uuid.UUID, RecordId("trap")]
     on: Annotated[dt.date, Day()]
-    caught: Annotated[int, Number(0, 100_000, whole=True, not_whole="count the animals")]
+    caught: Annotated[int | None, Number(0, 100_000, whole=True, optional=True, not_whole="count the animals")] = None
     new_lure: Annotated[bool, Flag()] = False
     note: Note = ""
+    state: Annotated[str, Choice(tuple(TrapState), fallback=TrapState.READ)] = TrapState.READ
+
+    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
+        if self.state == TrapState.READ and self.caught is None:
+            yield "caught", say.line("Write how many it held, 0 for none; or say why it could not be read.")
+        elif self.state in UNREAD and self.caught is not None:
+            yield "caught", say.line("What could not be read has no number: leave it empty.")
 
 
 def _spot_in_degrees(payload: Any, farm: Farm) -> Any:
@@ -110,16 +117,32 @@ def store_check(command: CheckTrap, context: Context) -> TrapCheck:
     trap: Trap = context.get(Trap, command.trap_id, "trap_id")
     if not trap.set_on <= command.on <= context.today:
         context.errors["on"] = say.line("The trap has hung since {set_on:full}: give a day from then to today.", set_on=trap.set_on)
-    return TrapCheck(**command.model_dump())
+    # An empty trap under a spent lure tells nothing: nothing would have come.
+    lasts = trap.lure_on + dt.timedelta(days=trap.lure_days) if trap.lure_on and trap.lure_days else None
+    spent = command.caught == 0 and lasts is not None and command.on > lasts
+    return TrapCheck(**command.model_dump() | ({"state": TrapState.SPENT, "caught": None} if spent else {}))
+
+
+UNREAD = (TrapState.DOWN, TrapState.FULL, TrapState.SOAKED)
+
+
+@dataclass(frozen=True)
+class Visit:
+    """One visit of a trap. caught: None where it could not be read."""
+
+    on: dt.date
+    caught: int | None
+    state: TrapState
 
 
 @dataclass(frozen=True)
 class Hanging:
-    """A trap with its checks of this season, oldest first, and what it waits for."""
+    """A trap with its checks of this season, oldest first, and what it waits for. visits: with those at which it could not be read."""
 
     trap: Trap
     checks: tuple[Check, ...]
     due: tuple[rules.Due, ...]
+    visits: tuple[Visit, ...] = ()
 
 
 _registers: memo.Kept[list[Hanging]] = memo.Kept(64)
@@ -133,16 +156,18 @@ def register(session: Session, day: dt.date, *, ended: bool = False) -> list[Han
 
 def _register(session: Session, day: dt.date) -> list[Hanging]:
     since = day - dt.timedelta(days=judgement.SEASON_DAYS)
-    by_trap: dict[uuid.UUID, list[Check]] = {}
-    rows = of_farm(TrapCheck, TrapCheck.trap_id, TrapCheck.on, TrapCheck.caught).where(TrapCheck.on > since, TrapCheck.on <= day)
-    for trap_id, on, caught in session.execute(rows.order_by(TrapCheck.on, TrapCheck.seen_at)):
-        by_trap.setdefault(trap_id, []).append(Check(on, caught, str(trap_id)))
+    by_trap: dict[uuid.UUID, list[Visit]] = {}
+    columns = (TrapCheck.trap_id, TrapCheck.on, TrapCheck.caught, TrapCheck.state)
+    rows = of_farm(TrapCheck, *columns).where(TrapCheck.on > since, TrapCheck.on <= day)
+    for trap_id, on, caught, state in session.execute(rows.order_by(TrapCheck.on, TrapCheck.seen_at)):
+        by_trap.setdefault(trap_id, []).append(Visit(on, caught, TrapState(state)))
     hangings = []
     for trap in session.scalars(of_farm(Trap).order_by(Trap.name)):
-        checks = tuple(by_trap.get(trap.id, ()))
-        last = checks[-1].on if checks else None
+        visits = tuple(by_trap.get(trap.id, ()))
+        checks = tuple(Check(visit.on, visit.caught, str(trap.id)) for visit in visits if visit.caught is not None)
+        last = visits[-1].on if visits else None
         waits = () if trap.ended else rules.due(trap.set_on, trap.check_days, last, trap.lure_on, trap.lure_days)
-        hangings.append(Hanging(plain(trap), checks, waits))
+        hangings.append(Hanging(plain(trap), checks, waits, visits))
     return hangings
 
 
@@ -161,8 +186,23 @@ def waiting(hanging: list[Hanging], day: dt.date) -> dict[uuid.UUID, list[DueTra
     for trapped in hanging:
         for due in trapped.due:
             if due.on <= day:
-                waits.setdefault(trapped.trap.block_id, []).append(DueTrap(trapped.trap.name, trapped.trap.agent, due.what, due.on))
+                waits.setdefault(trapped.trap.block_id, []).append(
+                    DueTrap(trapped.trap.name, trapped.trap.agent, due.what, due.on, str(trapped.trap.id))
+                )
     return waits
+
+
+def weekly(hanging: list[Hanging], block_id: uuid.UUID, agent: str, day: dt.date) -> tuple[int, ...]:
+    """What each trap of a block that was read lately caught in a week, by its last reading: spread over the days since the one before."""
+    rates = []
+    for trapped in hanging:
+        checks = trapped.checks
+        mine = trapped.trap.block_id == block_id and trapped.trap.agent == agent and checks
+        if not mine or (day - checks[-1].on).days > judgement.CATCH_DAYS:
+            continue
+        before = checks[-2].on if len(checks) > 1 else trapped.trap.set_on
+        rates.append(round(checks[-1].caught * 7 / max((checks[-1].on - before).days, 1)))
+    return tuple(rates)
 
 
 class Proposed(NamedTuple):

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core import ENGINE, judgement
-from bootmark.core.catalogue import Catalogue, Control
+from bootmark.core.catalogue import Agent, Catalogue, Control
 from bootmark.core.field import call, called, harvest
 from bootmark.core.ground import strips
 from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, Measure, StepKind, VerdictKind, Work
@@ -27,7 +27,7 @@ from bootmark.services.base.roles import SCOUTS, SIGNERS
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
 from bootmark.services.scouting import growth, held, holds, picking
-from bootmark.services.seasons import crop_stages, forecasts
+from bootmark.services.seasons import crop_stages, forecasts, traps
 from bootmark.services.treatment import thresholds
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop, TreatmentRow
@@ -78,6 +78,16 @@ def sample_of(row: SampleRow) -> Sample:
     return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen))
 
 
+def _caught(session: Session, block: Block, agent: Agent, day: dt.date) -> Sample | None:
+    """What the register says of an agent whose threshold is a trap's: each trap's own catch of a week, where it matters.
+
+    Fewer in the traps do not say that there are few on the plants: these are counted.
+    """
+    line = agent.threshold(block.crop, Measure.TRAP)
+    rates = traps.weekly(traps.register(session, day), block.id, agent.id, day) if line else ()
+    return Sample("trap", rates, measure=Measure.TRAP) if line and rates and sum(rates) / len(rates) >= line.value else None
+
+
 def stage_now(
     session: Session, farm: Farm, block: Block, agent_id: str, day: dt.date, catalogue: Any, sample: SampleRow | None = None
 ) -> StageNow:
@@ -122,7 +132,7 @@ def consider(
     # The farm's own thresholds and clumping stand before the catalogue's.
     own = thresholds.own(session, catalogue)
     stage = stage_now(session, farm, block, agent, day, own, sample)
-    counted = sample_of(sample) if sample else None
+    counted = sample_of(sample) if sample else _caught(session, block, own.agent(agent), day)
     crop, policy = crop_state(session, farm, block, day), policy_of(farm)
     already = done_on(session, farm, block, agent, day, catalogue)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own, done=already)

@@ -47,7 +47,8 @@ class TrapCheck(Withdrawable, Head, Base):
     __table_args__ = (within_farm("trap_id", "trap"), Index(None, "farm_id", "trap_id", "on"))
     trap_id: Mapped[uuid.UUID]
     on: Mapped[dt.date]
-    caught: Mapped[int]
+    caught: Mapped[int | None]
+    state: Mapped[str] = mapped_column(server_default="read", default="read")
     new_lure: Mapped[bool]
     note: Mapped[str]
 

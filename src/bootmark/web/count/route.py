@@ -10,11 +10,13 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark import say
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field import stopping, weighed
-from bootmark.core.field.count import enemy_ratio, interval
+from bootmark.core.field.count import dispersion, enemy_ratio, interval
+from bootmark.core.field.count import walk_points as count_points
 from bootmark.core.field.stopping import Rule
-from bootmark.core.meanings import Chosen, Measure, SignState
+from bootmark.core.meanings import Chosen, Measure, Pattern
 from bootmark.core.types import Sample
 from bootmark.say import count as count_words
+from bootmark.services.base import ground
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Counts, Number, Text
 from bootmark.services.base.handling import as_json
@@ -24,25 +26,22 @@ from bootmark.services.treatment import thresholds
 from bootmark.web import at_stop, forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
+FIELD, EDGE, MOST_POINTS = 300.0, 12.0, 40
+"""How large a block is drawn beside the tally, its margin, and the points that it shows at most."""
 blueprint = Blueprint("count", __name__, template_folder=".")
 
 
-def plan_for(agent: Agent, crop: str, trap: bool) -> dict[str, Any] | None:
-    """What is counted, on how many units, and the threshold that it is held against."""
-    if trap:
-        nominal = agent.threshold(crop, Measure.TRAP)
-        plan = say.line("Every lure trap of this block: males since the last check, for each week.")
-        shown = {"unit": "trap", "measure": "trap", "units": 4, "plan": plan, "when": say.line("Weekly, at the trap.")}
-    elif agent.sampling:
-        sampling = agent.sampling
-        nominal = agent.threshold(crop, sampling.measure)
-        shown = {"unit": sampling.unit, "measure": sampling.measure, "units": sampling.units, "plan": sampling.plan, "when": sampling.when}
-    else:
+def plan_for(agent: Agent, crop: str) -> dict[str, Any] | None:
+    """What is counted, on how many units, and the threshold that it is held against. Traps are read in their register."""
+    sampling = agent.sampling
+    if sampling is None:
         return None
+    nominal = agent.threshold(crop, sampling.measure)
+    shown = {"unit": sampling.unit, "measure": sampling.measure, "units": sampling.units, "plan": sampling.plan, "when": sampling.when}
     rule = _rule(agent, nominal.value if nominal else None, shown["measure"])
     return shown | {
         "threshold": as_json(nominal) if nominal else None,
-        "enemy": agent.enemies[0].name if agent.enemies and not trap else "",
+        "enemy": agent.enemies[0].name if agent.enemies else "",
         "least": rule.least if rule else 1,
         "most": rule.most if rule else shown["units"],
         "usual": rule.usual if rule else shown["units"],
@@ -55,6 +54,33 @@ def _rule(agent: Agent, threshold: float | None, measure: object) -> Rule | None
     if threshold is None or plan is None or measure != plan.measure:
         return None
     return stopping.rule(threshold, plan.measure, plan.taylor, plan.units, plan.per)
+
+
+def _pattern(block: ground.Block) -> Pattern:
+    """How the points lie: as the address asks, else by rows where their direction is told."""
+    asked = request.args.get("pattern", "")
+    if asked in tuple(Pattern):
+        return Pattern(asked)
+    return Pattern.ROWS if block.row_direction is not None else Pattern.ZIGZAG
+
+
+def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] | None:
+    """The block with the points at which its units are taken, in walking order, drawn beside the tally; None where it has no outline."""
+    corners = ground.on_plan(the_farm(), block)
+    if not corners:
+        return None
+    left, top = min(x for x, _ in corners), min(y for _, y in corners)
+    scale = FIELD / max(*(x - left for x, _ in corners), *(y - top for _, y in corners), 1.0)
+    drawn = [(EDGE + scale * (x - left), EDGE + scale * (y - top)) for x, y in corners]
+    # A plan turns from north to east, and a plan's south is down: a row to the north runs against its second axis.
+    turn = None if block.row_direction is None else block.row_direction - 90
+    points = count_points(drawn, min(units, MOST_POINTS), pattern, direction=turn)
+    wide, tall = (max(value) + EDGE for value in zip(*drawn, strict=True))
+    return {
+        "outline": "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in drawn) + "Z",
+        "box": f"0 0 {wide:.0f} {tall:.0f}",
+        "points": [[round(x, 1), round(y, 1)] for x, y in points],
+    }
 
 
 def _texts(plan: dict[str, Any]) -> dict[str, str]:
@@ -90,9 +116,7 @@ def page(stop: uuid.UUID) -> str:
     others = [agent for agent in catalogue.on(here.block.crop) if agent.is_pest and agent.sampling and agent.id not in agents]
     agent = catalogue.agents.get(chosen)
     trap_offered = bool(agent and any(threshold.measure == Measure.TRAP for threshold in agent.thresholds))
-    trapped = bool(here.look and here.look.signs.get("males-in-its-lure-trap") == SignState.SEEN)
-    trap = trap_offered and request.args.get("trap", "1" if trapped else "0") == "1"
-    plan = plan_for(agent, here.block.crop, trap) if agent else None
+    plan = plan_for(agent, here.block.crop) if agent else None
     bench = None
     if agent and plan:
         before = here.samples.get(agent.id)
@@ -115,6 +139,7 @@ def page(stop: uuid.UUID) -> str:
             "read": url_for("count.read", farm=the_farm().id),
             "call": url_for("call.page", farm=the_farm().id, stop=stop, agent=agent.id) if agent.id in here.spoken_of else "",
             "may": member().role in SCOUTS,
+            "field": _field(here.block, plan["most"], _pattern(here.block)),
         }
     return render_template(
         "count.html",
@@ -123,10 +148,11 @@ def page(stop: uuid.UUID) -> str:
         others=sorted(((other.id, other.name) for other in others), key=lambda other: other[1]),
         agent=agent,
         bench=bench,
-        trap=trap,
         trap_offered=trap_offered,
         keeper=member().role in KEEPERS,
         ways=[(str(way), say.term(way)) for way in Chosen],
+        patterns=[(str(pattern), say.term(pattern)) for pattern in Pattern],
+        pattern=_pattern(here.block),
     )
 
 
@@ -151,5 +177,7 @@ def read() -> Response | tuple[Response, int]:
     rule, told = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
     texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample, told, rule)
     low_line, high_line = stopping.lines(rule, sample.counts, max(rule.most, len(sample.counts))) if rule else ((), ())
+    heaped = sample.chosen == Chosen.PLAN and sample.measure == Measure.MEAN and len(sample.counts) > 1 and dispersion(sample.counts).heaped
+    texts["pattern_text"] = say.line("They lie in heaps: look where, it may be a hot spot.") if heaped else ""
     lines = {"low_line": low_line, "high_line": high_line, "least": rule.least if rule else 0}
     return jsonify(seq=posted.get("seq", 0), estimate=estimate.estimate, low=estimate.low, high=high, **lines, **texts)

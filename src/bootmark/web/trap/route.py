@@ -11,7 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
 from bootmark.core import judgement
-from bootmark.core.meanings import AgentKind, Form, TrapKind
+from bootmark.core.meanings import AgentKind, Form, TrapKind, TrapState
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
@@ -60,6 +60,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         waiting=waiting,
         next_due=_next_due(hanging),
         kinds={kind: say.term(kind) for kind in TrapKind},
+        states=[(str(state), say.term(state)) for state in TrapState if state != TrapState.SPENT],
         today=today,
         shut=shut,
         errors=forms.Errors(errors),

@@ -236,3 +236,7 @@ CREATE TRIGGER own_threshold_update_noted AFTER UPDATE ON own_threshold REFERENC
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
 CREATE TRIGGER own_threshold_delete_noted AFTER DELETE ON own_threshold REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+
+-- A trap that could not be read, or whose lure was spent, caught nothing that is known: that is no nought.
+ALTER TABLE trap_check ALTER COLUMN caught DROP NOT NULL;
+ALTER TABLE trap_check ADD COLUMN state VARCHAR DEFAULT 'read' NOT NULL;

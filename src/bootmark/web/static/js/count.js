@@ -77,6 +77,25 @@ document.addEventListener("alpine:init", () => {
       let sum = 0;
       return this.counts.map((count, place) => `${place ? "L" : "M"}${this.x(place).toFixed(1)} ${this.y((sum += count) / (place + 1)).toFixed(1)}`).join("");
     },
+    get way() {
+      return data.field ? data.field.points.map(([x, y], place) => `${place ? "L" : "M"}${x} ${y}`).join("") : "";
+    },
+    spot(place, r) {
+      const [x, y] = data.field.points[place % data.field.points.length];
+      return `M${(x - r).toFixed(1)} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`;
+    },
+    // Each unit where it was taken, as large as its count.
+    get spots() {
+      if (!data.field) return "";
+      const most = Math.max(1, ...this.counts);
+      return this.counts.map((count, place) => this.spot(place, Math.round(30 + 80 * (count / most)) / 10)).join("");
+    },
+    get nextSpot() {
+      return data.field ? this.spot(this.counts.length, 8) : "";
+    },
+    get patternText() {
+      return this.reading ? this.reading.pattern_text : "";
+    },
     // A line between which the count goes on, from the unit on at which it may stop.
     stopLine(line) {
       if (!line || this.chosen !== "plan") return "";
