@@ -47,7 +47,9 @@ GOOD: dict[str, dict[str, Any]] = {
         "height": 12.5,
         "note": "",
         "ended": False,
+        "check_days": 14,
     },
+    "place.check": {"feature_id": ID, "on": "2026-06-17", "fine": False, "note": "The fence is down by the beck."},
     "picture.lay": {"image_id": ID, "marks": [[10, 10], [900, 700]], "points": [[7.1, 46.2], [7.109, 46.193]], "ended": False},
     "farm.save": {
         "name": "Ferrin Vale",

@@ -18,7 +18,7 @@ NOTED = {
     Topic.WEATHER: "weather_derived judgement",
     Topic.SEASONS: "biofix trap trap_check stage_sighting crop_stage",
     Topic.RESULTS: "season_result",
-    Topic.SCOUTING: "stop look finding sample enquiry",
+    Topic.SCOUTING: "stop look finding sample enquiry place_check",
     Topic.TREATMENT: "decision treatment return_visit application own_threshold",
     Topic.PEOPLE: "membership member_terms invitation farm_settings",
 }

@@ -57,6 +57,7 @@ WRITERS: dict[str, frozenset[Role]] = {
     "enquiry.photo": DESK,
     "enquiry.save": DESK,
     "farm.crop_stage": SCOUTS,
+    "feature.check": SCOUTS,
     "feature.save": KEEPERS,
     "farm.save_block": KEEPERS,
     "look.photo": SCOUTS,

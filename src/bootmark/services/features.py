@@ -27,6 +27,7 @@ class SaveFeature(Command, kind="feature.save", roles=KEEPERS):
     height: Annotated[float | None, Number(0.1, 150, optional=True, measures=Quantity.LENGTH)] = None
     note: Note = ""
     ended: Annotated[bool, Flag()] = False
+    check_days: Annotated[int | None, Number(1, 366, "days", whole=True, optional=True)] = None
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         form = FORMS[FeatureKind(self.feature)]

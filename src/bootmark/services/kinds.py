@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from bootmark.services import features, parts, pictures, places, plantings
+from bootmark.services import features, parts, pictures, place_checks, places, plantings
 from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import enquiries, holds, looks
@@ -18,6 +18,7 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     parts.store_piece,
     parts.store_joined,
     features.store_feature,
+    place_checks.store_check,
     pictures.store_picture,
     judging.store_judgement,
     biofixes.store_biofix,

@@ -141,6 +141,9 @@ def load_places(hand: Hand, station_url: str) -> None:
     for kind, name, points, height in THINGS:
         spots = [list(spot) for spot in ORIGIN.to_degrees(points)]
         hand.send("owner", "feature.save", at, {"feature": kind, "name": name, "points": spots, "height": height}, made(f"plan/{kind}"))
+    frame = [list(spot) for spot in ORIGIN.to_degrees([(660, 110), (690, 110), (690, 125), (660, 125)])]
+    cold = {"feature": "incoming", "name": "Cold frame", "points": frame, "check_days": 5}
+    hand.send("owner", "feature.save", at, cold, made("plan/incoming"))
 
 
 def _rotate(hand: Hand, at: dt.datetime) -> None:

@@ -18,6 +18,7 @@ from bootmark.store.models import (
     ModelOffset,
     OutsideAnswer,
     OwnThreshold,
+    PlaceCheck,
     PlanFeature,
     PlanPicture,
     Planting,
@@ -32,7 +33,7 @@ from bootmark.store.models import (
 HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
-    FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold,
+    FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold, PlaceCheck,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
 """What stands in the Book, which is read from the newest on."""

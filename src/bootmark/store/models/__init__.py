@@ -14,7 +14,7 @@ from bootmark.store.models.base import (
     SignInSession,
 )
 from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Invitation, MemberTerms
-from bootmark.store.models.places import Block, PlanFeature, PlanImage, PlanPicture, Planting
+from bootmark.store.models.places import Block, PlaceCheck, PlanFeature, PlanImage, PlanPicture, Planting
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
 from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, OwnThreshold, ReturnVisit, TreatmentRow
@@ -48,6 +48,7 @@ __all__ = [
     "OutsideAnswer",
     "OwnThreshold",
     "Photo",
+    "PlaceCheck",
     "PlanFeature",
     "PlanImage",
     "PlanPicture",

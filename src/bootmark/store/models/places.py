@@ -79,7 +79,7 @@ class PlanPicture(Head, Base):
 
 class PlanFeature(Head, Base):
     """What stands on the plan and is no block. kind: a FeatureKind; points: longitude and latitude; height: metres, None where it is not
-    told; ended: it is gone."""
+    told; ended: it is gone; check_days: days from look to look, None where nobody walks there."""
 
     __tablename__ = "plan_feature"
     kind: Mapped[str]
@@ -88,3 +88,15 @@ class PlanFeature(Head, Base):
     height: Mapped[float | None]
     note: Mapped[str]
     ended: Mapped[bool]
+    check_days: Mapped[int | None]
+
+
+class PlaceCheck(Withdrawable, Head, Base):
+    """A look at a place that is no block. fine: nothing was wrong; note: what was."""
+
+    __tablename__ = "place_check"
+    __table_args__ = (within_farm("feature_id", "plan_feature"), Index(None, "farm_id", "feature_id", "on"))
+    feature_id: Mapped[uuid.UUID]
+    on: Mapped[dt.date]
+    fine: Mapped[bool]
+    note: Mapped[str]

@@ -9,14 +9,14 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.core.ground.features import FORMS, TALL
 from bootmark.core.meanings import FeatureKind
-from bootmark.services import features
+from bootmark.services import features, place_checks
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.ground import PlanFeature
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.base.work import NotHere
 from bootmark.web import forms
-from bootmark.web.guard import db, on_farm, only, the_farm
+from bootmark.web.guard import db, now, on_farm, only, the_farm
 from bootmark.web.plan import board_of, in_degrees, posted
 
 blueprint = Blueprint("feature", __name__, template_folder=".")
@@ -31,6 +31,7 @@ def _page(feature: PlanFeature | None, errors: Mapping[str, str] | None = None) 
     return render_template(
         "feature.html",
         feature=feature,
+        checks=place_checks.newest(db(), feature.id) if feature else (),
         kind=kind,
         kinds=[(str(each), say.term(each)) for each in FeatureKind],
         tall=", ".join(say.term(each).lower() for each in FeatureKind if each in TALL),
@@ -58,6 +59,18 @@ def new() -> str:
 @on_farm
 def edit(feature: uuid.UUID) -> str:
     return _page(_of(feature))
+
+
+@blueprint.post("/f/<uuid:farm>/farm/plan/<uuid:feature>/check")
+@on_farm
+def check(feature: uuid.UUID) -> Response:
+    """Keep a look at it, from the round."""
+    try:
+        result = forms.send(place_checks.CheckPlace, feature_id=str(feature), on=now().date().isoformat())
+        forms.flash_kept(say.line("Kept. It comes back in its rhythm."), result)
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+    return redirect(url_for("round.page", farm=the_farm().id))
 
 
 @blueprint.post("/f/<uuid:farm>/farm/plan")

@@ -5,6 +5,8 @@ from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.field.walk import Wish
+from bootmark.core.meanings import FeatureKind
+from bootmark.services import place_checks
 from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import closed, looks
 from bootmark.web import forms
@@ -28,6 +30,8 @@ def page() -> str:
         asked=_asked,
         times=[("", say.line("as long as it takes")), *((str(n), say.many("{of} minute", "{of} minutes", n)) for n in MINUTES)],
         walk=seen.walk,
+        places=place_checks.due(db(), now().date()),
+        feature_word=lambda row: say.term(FeatureKind(row.kind)),
         crops=g.catalogue.crops,
         may_walk=member().role in SCOUTS,
         keeper=member().role in KEEPERS,

@@ -240,3 +240,61 @@ CREATE TRIGGER own_threshold_delete_noted AFTER DELETE ON own_threshold REFERENC
 -- A trap that could not be read, or whose lure was spent, caught nothing that is known: that is no nought.
 ALTER TABLE trap_check ALTER COLUMN caught DROP NOT NULL;
 ALTER TABLE trap_check ADD COLUMN state VARCHAR DEFAULT 'read' NOT NULL;
+
+-- Places that are no blocks are looked at in a rhythm of their own: incoming plants, fences, stores, bins, a neighbour's edge.
+ALTER TABLE plan_feature ADD COLUMN check_days INTEGER;
+CREATE TABLE place_check (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    feature_id UUID NOT NULL,
+    "on" DATE NOT NULL,
+    fine BOOLEAN NOT NULL,
+    note VARCHAR NOT NULL,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_place_check PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_place_check_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_place_check_farm_id_feature_id FOREIGN KEY(farm_id, feature_id) REFERENCES plan_feature (farm_id, id)
+);
+CREATE TABLE place_check_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_place_check_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_place_check_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_place_check_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES place_check (farm_id, id),
+    CONSTRAINT fk_place_check_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_place_check_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+CREATE INDEX ix_place_check_farm_id_feature_id_on ON place_check (farm_id, feature_id, "on");
+CREATE INDEX ix_place_check_conflict ON place_check (farm_id) WHERE conflict;
+ALTER TABLE place_check ENABLE ROW LEVEL SECURITY;
+ALTER TABLE place_check FORCE ROW LEVEL SECURITY;
+CREATE POLICY place_check_farm ON place_check USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON place_check TO bm_web;
+GRANT SELECT ON place_check TO bm_worker;
+ALTER TABLE place_check_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE place_check_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY place_check_version_farm ON place_check_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON place_check_version TO bm_web;
+GRANT SELECT ON place_check_version TO bm_worker;
+CREATE TRIGGER place_check_insert_noted AFTER INSERT ON place_check REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
+CREATE TRIGGER place_check_update_noted AFTER UPDATE ON place_check REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
+CREATE TRIGGER place_check_delete_noted AFTER DELETE ON place_check REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
