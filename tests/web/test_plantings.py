@@ -6,7 +6,7 @@ import uuid
 
 from sqlalchemy import event
 
-from bootmark.standins.estate import FARM, ORIGIN, made
+from bootmark.standins.estate import FARM, NOW, ORIGIN, made
 from bootmark.store.models import Block
 from bootmark.store.session import engine, farm_session
 from tests.web.test_pages import MOST_QUERIES, F, PagesTest
@@ -94,6 +94,31 @@ class Parts(PagesTest):
         self.assertEqual(self.post(self.client, f"{F}/farm/block", form).status_code, 302)
         self.assertNotEqual(self.plan(), before)
         self.assertIn("Cabbage", self.client.get(MILL).text)
+
+
+class Ended(PagesTest):
+    def test_what_was_kept_of_a_block_that_has_ended_is_read_as_before(self) -> None:
+        with farm_session(FARM) as session:
+            ended = [session.get_one(Block, (FARM, made(name))) for name in ("Orchard A", "Orchard B", "Mill Piece")]
+            for block in ended:
+                block.ended = NOW.date()
+        for path in (
+            "book",
+            "book?block=Orchard A",
+            "book.csv",
+            "traps",
+            "stages",
+            "do",
+            "round",
+            "timing",
+            "farm",
+            "look",
+            "station/" + str(made("Valley mast")),
+        ):
+            answer = self.client.get(f"{F}/{path}", follow_redirects=True)
+            self.assertEqual(answer.status_code, 200, path)
+        self.assertIn("Orchard A", self.client.get(f"{F}/book").text)
+        self.assertNotIn("Orchard A", self.client.get(f"{F}/round").text)
 
 
 class Many(PagesTest):

@@ -262,7 +262,8 @@ def _act(case: Reasons, stage: StageNow, crop: CropState, policy: Policy, findin
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []
     closed = [span for span in spans if span and today and span[1] < today]
-    in_hand = finding.activity == Activity.ACTIVE or finding.stages & set(agent.feeds)
+    # Animals in the hand that feed no more are no reason to act late, however fresh the damage.
+    in_hand = bool(finding.stages & set(agent.feeds)) if finding.stages else finding.activity == Activity.ACTIVE
     all_late = bool(case.choices) and all(choice.reason.kind == Says.CONTROL_LATE for choice in case.choices)
     if closed and len(closed) == len(spans) and (all_late or not in_hand):
         last = max(span[1] for span in closed)

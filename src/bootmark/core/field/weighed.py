@@ -23,6 +23,8 @@ def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, e
         return _too_few_units(case, stage, told, len(sample.counts), rule.least)
     if word.ended:
         case.against.append(says(Says.PLAN_ENDED))
+    if sample.measure == Measure.TRAP and word.side == Side.BELOW and case.agent.sampling:
+        return _few_in_traps(case, told)
     if word.side == Side.BELOW:
         case.grows(stage)
         case.speaks_for = [told, line]
@@ -55,6 +57,15 @@ def _picked(case: Reasons) -> Decision:
     case.against.append(says(Says.PICKED_BAD))
     case.change.append(says(Says.BY_PLAN))
     return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_PICKED), 1, says(Says.FOR_COUNT))
+
+
+def _few_in_traps(case: Reasons, told: Message) -> Decision:
+    """Few in traps do not say that there are few on the plants: these are counted."""
+    assert case.agent.sampling
+    case.speaks_for.append(told)
+    case.change.append(says(Says.NEEDS_COUNT))
+    headline = case.of(Says.CALL_COUNT, plan=case.agent.sampling.plan)
+    return case.decide(DecisionKind.LOOK_AGAIN, headline, 1, says(Says.FOR_COUNT))
 
 
 def _too_few_units(case: Reasons, stage: StageNow, told: Message, units: int, least: int) -> Decision:

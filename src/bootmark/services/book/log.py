@@ -308,7 +308,7 @@ def _said(session: Session, lines: list[Line], catalogue: Catalogue) -> list[Ent
         made = KINDS[kind][1](session, [line.record_id for line in new], catalogue)
         for line in new:
             texts[line.record_id] = _texts.put((farm, line.version_id, catalogue.hash), made[line.record_id])
-    blocks = {block.id: block.name for block in ground.blocks(session)}
+    blocks = {block.id: block.name for block in ground.all_blocks(session)}
     return [
         Entry(
             line.at,

@@ -10,7 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bootmark.core.field.count import enemy_ratio, interval
-from bootmark.core.meanings import Measure
+from bootmark.core.meanings import Chosen, Measure
 from bootmark.core.types import Interval, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
@@ -29,11 +29,11 @@ class Counted:
 
 
 def counts(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime) -> list[Counted]:
-    """Counts of an agent on a block since a moment, in order."""
+    """Counts of an agent on a block since a moment, in order; without those of units that were picked."""
     rows = session.scalars(
         of_farm(SampleRow)
         .join(Stop, (Stop.farm_id == SampleRow.farm_id) & (Stop.id == SampleRow.stop_id))
-        .where(Stop.block_id == block_id, SampleRow.agent == agent, SampleRow.seen_at >= since)
+        .where(Stop.block_id == block_id, SampleRow.agent == agent, SampleRow.seen_at >= since, SampleRow.chosen != Chosen.PICKED)
         .order_by(SampleRow.seen_at)
     )
     counted = []
@@ -52,7 +52,7 @@ def counted_and_called(session: Session, since: dt.datetime) -> list[tuple[Block
 
 
 def _counted_and_called(session: Session, since: dt.datetime) -> list[tuple[Block, str]]:
-    blocks = {block.id: block for block in ground.blocks(session)}
+    blocks = {block.id: block for block in ground.all_blocks(session)}
     rows = of_farm(DecisionRow, DecisionRow.agent, DecisionRow.block_id).distinct()
     pairs = session.execute(rows.where(DecisionRow.seen_at >= since, DecisionRow.sample_id.is_not(None)))
     return [(blocks[block], agent) for agent, block in sorted(tuple(pair) for pair in pairs)]

@@ -42,7 +42,7 @@ class Missing:
 def gaps(session: Session, farm: Farm, catalogue: Catalogue, colleagues: Sequence[Colleague], today: dt.date) -> list[Missing]:
     """What is missing of a farm; empty where nothing is."""
     blocks, stations = ground.blocks(session), ground.stations(session)
-    unpicked = [block for block in blocks if block.harvest_from is None and grown.eaten_and_fed(catalogue, block)[0]]
+    unpicked = [block for block in blocks if block.harvest_from is None and block.standing and grown.eaten_and_fed(catalogue, block)[0]]
     signers = [colleague for colleague in colleagues if colleague.role in SIGNERS and colleague.is_qualified(today)]
     wanted = {
         Gap.REGION: not farm.region,

@@ -10,7 +10,7 @@ from bootmark import say
 from bootmark.core.catalogue import Agent, default
 from bootmark.core.catalogue.lives import lives
 from bootmark.core.field.count import interval
-from bootmark.core.meanings import COVERED, Measure
+from bootmark.core.meanings import COVERED, Chosen, Measure
 from bootmark.core.season import growth
 from bootmark.core.types import Sample, Threshold
 from bootmark.services.base import memo, stamp
@@ -84,7 +84,7 @@ def days_to_threshold(session: Session, farm: Farm, block: Block, agent: Agent, 
     The limit and not the estimate: a look that comes a day early costs less than one that comes too late.
     """
     limit = _limit(agent, block.crop)
-    counted = sample is not None and sample.measure == Measure.MEAN and bool(sample.counts)
+    counted = sample is not None and sample.measure == Measure.MEAN and bool(sample.counts) and sample.chosen != Chosen.PICKED
     if agent.id not in lives() or limit is None or sample is None or not counted:
         return None
     if block.place in COVERED and not block_weather.tells_heat(session, farm, block):

@@ -226,7 +226,7 @@ def proposals(session: Session, farm: Farm, catalogue: Any, day: dt.date, hangin
     proposed = []
     for (block_id, agent), rows in checks.items():
         heat = catalogue.agents[agent].heat if agent in catalogue.agents else None
-        if (block_id, agent) in have or heat is None or heat.biofix != BiofixKind.CATCH or not heat.events:
+        if block_id not in blocks or (block_id, agent) in have or heat is None or heat.biofix != BiofixKind.CATCH or not heat.events:
             continue
         proposal = biofix.sustained_catch(rows, *heat.catch, least=heat.catch_least, nights=heat.catch_nights)
         if proposal:

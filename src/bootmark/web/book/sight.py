@@ -39,7 +39,7 @@ def sight(block: str, kind: str, start: int, since: dt.datetime) -> Sight:
 
 
 def _made(block: str, kind: str, start: int, since: dt.datetime) -> Sight:
-    names = {row.name: row.id for row in ground.blocks(db())}
+    names = {row.name: row.id for row in ground.all_blocks(db())}
     block_id: uuid.UUID | None = names.get(block)
     wanted = kind if kind in log.KINDS else ""
     total = log.total(db(), block_id, wanted)

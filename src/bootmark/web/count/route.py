@@ -168,13 +168,12 @@ def read() -> Response | tuple[Response, int]:
         unit = Text(40, needed=False).read(posted.get("unit"), checks)
         threshold = None if posted.get("threshold") is None else Number(0, 1e6).read(posted["threshold"], checks)
         named = AgentField().read(posted["agent"], checks) if posted.get("agent") else ""
-        estimate = interval(sample)
+        estimate, agent = interval(sample), thresholds.own(db(), g.catalogue).agents.get(named)
+        rule, told = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
     except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)
     high = estimate.high if math.isfinite(estimate.high) else None
-    agent = thresholds.own(db(), g.catalogue).agents.get(named)
-    rule, told = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
     texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample, told, rule)
     low_line, high_line = stopping.lines(rule, sample.counts, max(rule.most, len(sample.counts))) if rule else ((), ())
     heaped = sample.chosen == Chosen.PLAN and sample.measure == Measure.MEAN and len(sample.counts) > 1 and dispersion(sample.counts).heaped

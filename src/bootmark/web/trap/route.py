@@ -55,7 +55,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         "traps.html",
         hanging=hanging,
         plan=_plan(hanging, today),
-        blocks={block.id: block for block in ground.blocks(db())},
+        blocks={block.id: block for block in ground.all_blocks(db())},
         proposals=traps.proposals(db(), farm, g.catalogue, today, hanging),
         waiting=waiting,
         next_due=_next_due(hanging),
