@@ -47,7 +47,8 @@ class Asking(Modules):
 
     def test_what_is_posted_is_answered_and_what_is_refused_is_no_answer(self) -> None:
         post = "return it.post(...given).then((told) => told, (error) => error.message)"
-        count = {"seq": 3, "counts": [1, 2, 3], "enemies": [], "measure": "mean", "unit": "leaf", "threshold": 9}
+        count = {"seq": 3, "counts": [1, 2, 3] * 4, "enemies": [], "measure": "mean", "unit": "leaf", "threshold": 9}
+        count |= {"agent": "two-spotted-spider-mite"}
         answer = self.module("lib/ask.js", post, f"{self.farm}/count/read", count)
         self.assertEqual((answer["seq"], round(answer["estimate"], 6), answer["title"]), (3, 2, "Enough: too few to matter"))
         self.assertEqual(self.module("lib/ask.js", post, f"{self.farm}/count/read", {"counts": "many"}), "the server answered 422")

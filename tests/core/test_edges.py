@@ -227,7 +227,7 @@ class Helpers(unittest.TestCase):
         self.assertIn(Says.HELP_UNSURE, [change.kind for change in lumped.would_change])
         self.assertNotEqual(lumped.headline.kind, Says.CALL_HELP)
         shares = Threshold(0.3, "proportion", "of leaves", "this test")
-        sample = Sample("leaf", (1,) * 20, (5,) * 20, "proportion")
+        sample = Sample("leaf", (1, 0) * 20, (5, 5) * 20, "proportion")
         decision = call.decide(MITE, StageNow(today=TODAY), sample, shares, None, CropState("raspberry"), Policy())
         self.assertNotEqual(decision.headline.kind, Says.CALL_HELP)
 
@@ -297,6 +297,29 @@ class Counts(unittest.TestCase):
 
 
 class AlreadyDone(unittest.TestCase):
+    def test_what_is_never_counted_is_waited_for_too(self) -> None:
+        pest = next(agent for agent in default().agents.values() if agent.is_pest and agent.sampling is None and agent.controls)
+        done = Done(pest.id, pest.controls[0].id, TODAY, TODAY + dt.timedelta(days=5))
+        finding = Finding(pest.id, "named", 0.95, True, "active")
+        kinds = [
+            call.decide(finding, StageNow(today=TODAY), None, None, None, CropState("rose", 60), Policy(), done=rows).headline.kind
+            for rows in ((done,), ())
+        ]
+        self.assertEqual([kind == Says.CALL_WORKING for kind in kinds], [True, False])
+
+    def test_a_look_that_nobody_knows_asks_for_the_live_animal(self) -> None:
+        for look, says_kind in (("lens-on-underside", Says.TAKE_LOOK), ("a-look-of-long-ago", Says.LIVE_PROOF), ("", Says.LIVE_PROOF)):
+            finding = replace(MITE, confirmed=False, next_look=look)
+            decision = call.decide(finding, StageNow(today=TODAY), None, None, None, CropState("raspberry"), Policy())
+            self.assertEqual([change.kind for change in decision.would_change], [says_kind], look)
+
+    def test_a_certifier_is_asked_only_where_what_is_offered_is_listed(self) -> None:
+        for refuses, asked in ((frozenset(), True), (frozenset(set(ControlKind) - {ControlKind.PHYSICAL}), False)):
+            policy = Policy(refuses=refuses, certified=True)
+            decision = call.decide(MITE, StageNow(today=TODAY), MANY, None, None, CropState("raspberry", 90), policy)
+            self.assertTrue(any(choice.offered for choice in decision.choices))
+            self.assertEqual(Says.CERTIFIER in [caution.kind for caution in decision.cautions], asked, refuses)
+
     def test_what_was_done_is_waited_for_until_it_can_be_judged(self) -> None:
         soap = Done(MITE.agent, "insecticidal-soap", TODAY - dt.timedelta(days=1), TODAY + dt.timedelta(days=2))
         for done, day, waits in (

@@ -70,7 +70,8 @@ class Outlines(unittest.TestCase):
         assert isinstance(cut, Divided)
         piece, rest = plane.area(cut.piece), plane.area(cut.rest)
         self.assertAlmostEqual(piece + rest, plane.area(block), places=4)
-        self.assertLessEqual(piece, rest)
+        # Halves may differ by the ellipsoid's hundredth of a square metre.
+        self.assertLessEqual(piece, rest + 1e-6)
         self.assertAlmostEqual(cut.share, piece / (piece + rest), places=4)
 
     @given(st.floats(-3.9, 3.9))

@@ -108,8 +108,22 @@ class Words(unittest.TestCase):
 
     def test_traps_are_no_sample_of_others(self) -> None:
         agent = default().agent("codling-moth")
-        for caught, side in ((4, Side.BELOW), (5, Side.ABOVE), (0, Side.BELOW)):
-            self.assertEqual(weighed.against(agent, Sample("trap", (caught,), measure=Measure.TRAP), 5.0), (None, Word(side)))
+        for caught, side in (((4,), Side.BELOW), ((5,), Side.ABOVE), ((0,), Side.BELOW), ((4, 5), Side.BELOW), ((4, 7), Side.ABOVE)):
+            self.assertEqual(weighed.against(agent, Sample("trap", caught, measure=Measure.TRAP), 5.0), (None, Word(side)))
+
+    def test_where_none_is_tolerated_the_first_ends_the_count(self) -> None:
+        agent = default().agent(MITE.agent)
+        for counts, side in (((0, 0, 0), Side.BELOW), ((0, 1), Side.ABOVE)):
+            self.assertEqual(weighed.against(agent, Sample("leaf", counts), 0.0), (None, Word(side)))
+
+    def test_a_plan_of_another_measure_lends_nothing(self) -> None:
+        aphid = default().agent("green-peach-aphid")
+        rule, _ = weighed.against(aphid, Sample("leaf", (1,) * 12, measure=Measure.PROPORTION), 0.3)
+        assert rule and aphid.sampling
+        self.assertEqual(rule, stopping.rule(0.3, Measure.PROPORTION))
+        own, _ = weighed.against(aphid, Sample("leaf", (1,) * 12), 10.0)
+        assert own
+        self.assertEqual((own.per, own.least), (3, 30))
 
     def test_a_threshold_that_is_none_is_refused(self) -> None:
         for value, measure in ((0.0, Measure.MEAN), (1.0, Measure.PROPORTION), (math.inf, Measure.MEAN), (-2.0, Measure.MEAN)):

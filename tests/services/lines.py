@@ -74,7 +74,8 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             {"block_id": str(made("Orchard A")), "agent": "codling-moth", "on": "2026-05-20", "basis": "two males"},
             ids["biofix"],
         ),
-        "stop.open": ({"block_id": str(made("Tunnel 1")), "where": "row 1"}, ids["stop"]),
+        # A block of its own: what was done against a pest on another would have to be judged first.
+        "stop.open": ({"block_id": str(ids["block"]), "where": "row 1"}, ids["stop"]),
         "look.record": ({"stop_id": str(ids["stop"]), "signs": SIGNS, "note": ""}, ids["look"]),
         "sample.record": (
             {
