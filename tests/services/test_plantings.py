@@ -259,6 +259,7 @@ class Parts(GroundTest):
             ({"line": []}, "line", "from one side to another"),
             ({"line": cut((0, 900), (10, 900))}, "line", "does not cut"),
             ({"line": EAST, "name": "Orchard A"}, "name", "already"),
+            ({"line": cut((67.45, 150), (79.45, 350))}, "line", "half a metre"),
         ):
             self.assertIn(words, self.refused("block.divide", {"block_id": str(FIELD), "name": "East"} | payload)[field])
         for other, words in ((FIELD, "another block"), (made("Tunnel 1"), "can't be one"), (made("Mill Piece"), "do not touch")):

@@ -5,7 +5,7 @@ import uuid
 from typing import Annotated, Any
 
 from bootmark import say
-from bootmark.core.ground import parts, strips
+from bootmark.core.ground import outline, parts, strips
 from bootmark.core.ground.parts import Divided, PartsFault
 from bootmark.core.units import Quantity
 from bootmark.services import places, plantings
@@ -13,6 +13,7 @@ from bootmark.services.base import deriving, ground, planned
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Name, Number, RecordId
 from bootmark.services.base.handling import Context, Json, handles
+from bootmark.services.base.outlines import sentence
 from bootmark.services.base.points import Points
 from bootmark.services.base.roles import KEEPERS
 from bootmark.store.models import Block, Trap
@@ -51,6 +52,10 @@ def _piece(command: DivideBlock, block: Block, context: Context) -> dict[str, An
             context.errors["line"] = say.line(SENTENCES[cut])
             context.refuse_what_is_wrong()
             raise AssertionError("unreachable")
+        fault = outline.fault(cut.piece) or outline.fault(cut.rest)
+        if fault:
+            context.errors["line"] = sentence(fault)
+            context.refuse_what_is_wrong()
         area = round(block.area * cut.share, 4)
         return {"piece": [list(corner) for corner in cut.piece], "rest": [list(corner) for corner in cut.rest], "area": area}
     if command.area is None or command.area >= block.area:
@@ -109,7 +114,7 @@ def store_piece(command: DivideBlock, context: Context) -> Block:
 
 def _together(block: Block, other: Block, context: Context) -> Json:
     """Outline and area of two blocks as one."""
-    outline: list[list[float]] = []
+    corners: list[list[float]] = []
     if bool(block.outline) != bool(other.outline):
         undrawn = other if block.outline else block
         context.errors["other_id"] = say.line("{block} is not drawn yet: draw it first, or both can't be one.", block=undrawn.name)
@@ -118,8 +123,8 @@ def _together(block: Block, other: Block, context: Context) -> Json:
         if isinstance(joined, PartsFault):
             context.errors["other_id"] = say.line(SENTENCES[joined])
         else:
-            outline = [list(corner) for corner in joined]
-    return {"outline": outline, "area": round(block.area + other.area, 4)}
+            corners = [list(corner) for corner in joined]
+    return {"outline": corners, "area": round(block.area + other.area, 4)}
 
 
 def _joined(context: Context, block: Block) -> None:

@@ -132,8 +132,8 @@ def _plans(agent: Agent) -> Iterator[str]:
 
 def _can_end(plan: Sampling, threshold: float) -> bool:
     rule = stopping.rule(threshold, plan.measure, plan.taylor, plan.units, plan.per)
-    told = stopping.word(rule, [0] * rule.most)
-    return told.side == Side.BELOW and not told.ended
+    word = stopping.word(rule, [0] * rule.most)
+    return word.side == Side.BELOW and not word.ended
 
 
 def _of_unit(unit: str, words_of: str) -> bool:

@@ -221,10 +221,10 @@ def stopping(plan: Mapping[str, Any], tallies: Sequence[int]) -> Stop:
         of = replace(of, bounds=rules.bounds(*both))
     smallest = max(1, int(plan.get("smallest", of.least)))
     of = replace(of, least=smallest, most=max(of.most, smallest))
-    told = rules.word(of, tallies)
-    kind = StopKind.END if told.ended else KINDS[told.side]
+    word = rules.word(of, tallies)
+    kind = StopKind.END if word.ended else KINDS[word.side]
     low, high = rules.lines(of, tallies, max(of.most, len(tallies)))
-    return Stop(kind, told.side, tuple(low), tuple(high), of.most)
+    return Stop(kind, word.side, tuple(low), tuple(high), of.most)
 
 
 JOINT, HALF = 1.5, 0.5

@@ -52,8 +52,8 @@ def swings(terms: Terms) -> list[Swing]:
     """How the level moves where one term after the other is wrong by judgement.TERM_UNSURE, the one that moves it most first."""
     moved = []
     for term in fields(terms):
-        told = getattr(terms, term.name)
-        high = min(told * (1 + judgement.TERM_UNSURE), 1.0) if term.name == "efficacy" else told * (1 + judgement.TERM_UNSURE)
-        levels = [replace(terms, **{term.name: other}).level for other in (told * (1 - judgement.TERM_UNSURE), high)]
+        value = getattr(terms, term.name)
+        high = min(value * (1 + judgement.TERM_UNSURE), 1.0) if term.name == "efficacy" else value * (1 + judgement.TERM_UNSURE)
+        levels = [replace(terms, **{term.name: other}).level for other in (value * (1 - judgement.TERM_UNSURE), high)]
         moved.append(Swing(term.name, min(levels), max(levels)))
     return sorted(moved, key=lambda swing: swing.low - swing.high)

@@ -151,14 +151,14 @@ def word(of: Rule, counts: Sequence[int]) -> Word:
     """What a count says so far. Below ten units it says nothing; at the end of the plan what costs less if it is wrong."""
     if len(counts) < of.least:
         return Word(Side.BETWEEN)
-    told = evidence(of, counts)
-    if told <= of.bounds[0]:
+    balance = evidence(of, counts)
+    if balance <= of.bounds[0]:
         return Word(Side.BELOW)
-    if told >= of.bounds[1]:
+    if balance >= of.bounds[1]:
         return Word(Side.ABOVE)
     if len(counts) < of.most:
         return Word(Side.BETWEEN)
-    return Word(Side.ABOVE if told >= judgement.END_OF_PLAN else Side.BELOW, ended=True)
+    return Word(Side.ABOVE if balance >= judgement.END_OF_PLAN else Side.BELOW, ended=True)
 
 
 def of_sample(of: Rule, sample: Sample | Mapping[str, Any]) -> Word:

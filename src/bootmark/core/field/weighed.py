@@ -15,35 +15,35 @@ from bootmark.core.types import Decision, Sample, StageNow, Threshold
 
 def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, enemies: float | None) -> Decision | None:
     """The call where a count alone makes it; None where it is above the threshold and nothing holds it."""
-    told, line = _told(sample, wanted), _line(wanted)
+    tally, line = _tally(sample, wanted), _line(wanted)
     if sample.chosen == Chosen.PICKED:
         return _picked(case)
     rule, word = against(case.agent, sample, wanted.value)
     if sample.chosen == Chosen.PLAN and rule and len(sample.counts) < rule.least:
-        return _too_few_units(case, stage, told, len(sample.counts), rule.least)
+        return _too_few_units(case, stage, tally, len(sample.counts), rule.least)
     if word.ended:
         case.against.append(says(Says.PLAN_ENDED))
     if sample.measure == Measure.TRAP and word.side == Side.BELOW and case.agent.sampling:
-        return _few_in_traps(case, told)
+        return _few_in_traps(case, tally)
     if word.side == Side.BELOW:
         case.grows(stage)
-        case.speaks_for = [told, line]
+        case.speaks_for = [tally, line]
         case.change.append(says(Says.MORE_NEXT_TIME, value=wanted.value, measure=wanted.measure))
         days = _soon(stage, judgement.CLOSE_LOOK_DAYS if word.ended else judgement.LEAVE_LOOK_DAYS)
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_FEW), days, says(Says.FOR_COUNT_AGAIN))
     if word.side == Side.BETWEEN:
-        case.speaks_for.append(told)
+        case.speaks_for.append(tally)
         case.against.append(says(Says.THRESHOLD_WITHIN, **line.facts))
         case.grows(stage)
         case.change.append(says(Says.MORE_UNITS))
         days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
         headline = case.of(Says.CALL_CLOSE, days=days)
         return _held(case, sample, wanted, enemies) or case.decide(DecisionKind.LOOK_AGAIN, headline, days, says(Says.FOR_LARGER_COUNT))
-    case.speaks_for += [told, line]
+    case.speaks_for += [tally, line]
     return _held(case, sample, wanted, enemies)
 
 
-def _told(sample: Sample, wanted: Threshold) -> Message:
+def _tally(sample: Sample, wanted: Threshold) -> Message:
     estimate = interval(sample)
     limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
     return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
@@ -59,17 +59,17 @@ def _picked(case: Reasons) -> Decision:
     return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_PICKED), 1, says(Says.FOR_COUNT))
 
 
-def _few_in_traps(case: Reasons, told: Message) -> Decision:
+def _few_in_traps(case: Reasons, tally: Message) -> Decision:
     """Few in traps do not say that there are few on the plants: these are counted."""
     assert case.agent.sampling
-    case.speaks_for.append(told)
+    case.speaks_for.append(tally)
     case.change.append(says(Says.NEEDS_COUNT))
     headline = case.of(Says.CALL_COUNT, plan=case.agent.sampling.plan)
     return case.decide(DecisionKind.LOOK_AGAIN, headline, 1, says(Says.FOR_COUNT))
 
 
-def _too_few_units(case: Reasons, stage: StageNow, told: Message, units: int, least: int) -> Decision:
-    case.speaks_for.append(told)
+def _too_few_units(case: Reasons, stage: StageNow, tally: Message, units: int, least: int) -> Decision:
+    case.speaks_for.append(tally)
     case.change.append(says(Says.MORE_UNITS))
     days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
     return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_UNITS, units=units, least=least), days, says(Says.FOR_LARGER_COUNT))

@@ -44,10 +44,10 @@ def open_cases(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UU
     joined = (Stop.farm_id == Look.farm_id) & (Stop.id == Look.stop_id)
     looks = of_farm(Look, *columns).join(Stop, joined).where(Stop.on > today - dt.timedelta(days=OPEN_CASE_DAYS))
     cases: dict[uuid.UUID, list[OpenCase]] = {}
-    told: set[tuple[uuid.UUID, str]] = set()
+    settled: set[tuple[uuid.UUID, str]] = set()
     for verdict, asked, block_id, on, is_called in session.execute(looks.order_by(Look.seen_at.desc())):
-        agents = [agent for agent in verdict["agents"] if (block_id, agent) not in told]
-        told |= {(block_id, agent) for agent in verdict["agents"]}
+        agents = [agent for agent in verdict["agents"] if (block_id, agent) not in settled]
+        settled |= {(block_id, agent) for agent in verdict["agents"]}
         next_look = catalogue.looks.get(asked)
         first = verdict["agents"][:1]
         if verdict["kind"] == VerdictKind.NEEDS_A_LOOK and agents[:1] == first and first and next_look and not is_called:

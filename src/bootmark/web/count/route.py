@@ -169,12 +169,12 @@ def read() -> Response | tuple[Response, int]:
         threshold = None if posted.get("threshold") is None else Number(0, 1e6).read(posted["threshold"], checks)
         named = AgentField().read(posted["agent"], checks) if posted.get("agent") else ""
         estimate, agent = interval(sample), thresholds.own(db(), g.catalogue).agents.get(named)
-        rule, told = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
+        rule, word = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
     except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)
     high = estimate.high if math.isfinite(estimate.high) else None
-    texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample, told, rule)
+    texts = count_words.reading(say.tongue(), estimate, ratio, unit, sample, word, rule)
     low_line, high_line = stopping.lines(rule, sample.counts, max(rule.most, len(sample.counts))) if rule else ((), ())
     heaped = sample.chosen == Chosen.PLAN and sample.measure == Measure.MEAN and len(sample.counts) > 1 and dispersion(sample.counts).heaped
     texts["pattern_text"] = say.line("They lie in heaps: look where, it may be a hot spot.") if heaped else ""

@@ -10,7 +10,7 @@ from bootmark import say
 from bootmark.core.meanings import Form
 from bootmark.services import parts
 from bootmark.services.base import ground
-from bootmark.services.base.command import Refused
+from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import KEEPERS
 from bootmark.web import forms
 from bootmark.web.guard import db, on_farm, only, the_farm
@@ -75,8 +75,11 @@ def join(block: uuid.UUID) -> Response | tuple[str, int]:
     only(KEEPERS)
     where = ground.block(db(), block)
     try:
-        forms.send(parts.JoinBlocks)
+        result = forms.send(parts.JoinBlocks)
     except Refused as error:
         return _page(where, joining=error.errors), 400
+    if result["status"] == Answer.CONFLICT:
+        flash(say.line("Somebody else changed this block meanwhile: nothing was joined. Look at it, then join again."), "warn")
+        return redirect(url_for("parts.page", farm=the_farm().id, block=block))
     flash(say.line("One block now: what was planned, booked and hung on the other went over to {block}.", block=where.name), "good")
     return redirect(url_for("farm.block", farm=the_farm().id, block=block))

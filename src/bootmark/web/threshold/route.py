@@ -85,7 +85,7 @@ def _page(agent_id: str, errors: Mapping[str, str] | None = None) -> str:
         crop=crop,
         measure=measure,
         unit=plan.unit if plan else "trap",
-        told=agent.threshold(crop, measure),
+        nominal=agent.threshold(crop, measure),
         own=[row for row in thresholds.rows(db(), agent_id) if row.crop in (crop, "*") and row.measure == measure],
         record=uuid.uuid5(DERIVED, f"threshold/{the_farm().id}/{agent_id}/{crop}/{measure}"),
         names=people.names(db()),
