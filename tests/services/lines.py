@@ -74,8 +74,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             {"block_id": str(made("Orchard A")), "agent": "codling-moth", "on": "2026-05-20", "basis": "two males"},
             ids["biofix"],
         ),
-        # A block of its own: what was done against a pest on another would have to be judged first.
-        "stop.open": ({"block_id": str(ids["block"]), "where": "row 1"}, ids["stop"]),
+        "stop.open": ({"block_id": str(fresh_block()), "where": "row 1"}, ids["stop"]),
         "look.record": ({"stop_id": str(ids["stop"]), "signs": SIGNS, "note": ""}, ids["look"]),
         "sample.record": (
             {
@@ -181,9 +180,7 @@ def reported() -> Reported:
     here = Reported(uuid.uuid4(), uuid.uuid4(), uuid.uuid4())
     look = uuid.uuid4()
     ground = {"crop": "pear", "place": "field", "cultivar": "", "area": 0.2, "outline": [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]}
-    # Letters only: a test of markup looks for a number that must not be reckoned.
-    letters = "".join(chr(ord("a") + int(digit, 16)) for digit in here.block.hex)
-    send("block.save", ground | {"name": f"Held {letters}", "station_id": str(made("Tunnel logger"))}, here.block)
+    send("block.save", ground | {"name": f"Held {in_letters(here.block)}", "station_id": str(made("Tunnel logger"))}, here.block)
     send("stop.open", {"block_id": str(here.block), "where": ""}, here.stop)
     send("look.record", {"stop_id": str(here.stop), "signs": dict.fromkeys(PROOFS, "seen"), "note": ""}, look)
     send("decision.make", {"look_id": str(look), "agent": "plum-curculio"}, here.call)
@@ -211,6 +208,19 @@ def unkept() -> tuple[dict[str, Any], uuid.UUID]:
         session.execute(text("DELETE FROM farm_settings_version"))
         session.execute(text("DELETE FROM farm_settings"))
     return {"name": NAME, "latitude": LATITUDE, "longitude": LONGITUDE, "time_zone": TIME_ZONE, "region": "AT"}, FARM
+
+
+def fresh_block() -> uuid.UUID:
+    """A tunnel in which nothing was done yet: what was done against a pest on another would have to be judged first."""
+    block = uuid.uuid4()
+    ground = {"crop": "raspberry", "place": "tunnel", "area": 0.2, "outline": [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]}
+    send("block.save", ground | {"name": f"Fresh {in_letters(block)}", "station_id": str(made("Tunnel logger"))}, block)
+    return block
+
+
+def in_letters(record: uuid.UUID) -> str:
+    """An id in letters only: a test of markup looks for a number that must not be reckoned."""
+    return "".join(chr(ord("a") + int(digit, 16)) for digit in record.hex)
 
 
 def image() -> uuid.UUID:
