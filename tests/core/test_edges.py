@@ -307,6 +307,12 @@ class AlreadyDone(unittest.TestCase):
         ]
         self.assertEqual([kind == Says.CALL_WORKING for kind in kinds], [True, False])
 
+    def test_what_is_a_matter_of_looks_is_acted_on_where_a_count_says_so(self) -> None:
+        leafminer, larvae = Finding("citrus-leafminer", "named", 0.95, True, "active"), StageNow({"larva": 0.9}, TODAY)
+        for sample, acts in ((None, False), (Sample("leaf", (1,) * 45 + (0,) * 5, (), "proportion"), True)):
+            decision = call.decide(leafminer, larvae, sample, None, None, CropState("lemon", 90), Policy())
+            self.assertEqual(decision.headline.kind != Says.CALL_COSMETIC, acts)
+
     def test_a_look_that_nobody_knows_asks_for_the_live_animal(self) -> None:
         for look, says_kind in (("lens-on-underside", Says.TAKE_LOOK), ("a-look-of-long-ago", Says.LIVE_PROOF), ("", Says.LIVE_PROOF)):
             finding = replace(MITE, confirmed=False, next_look=look)

@@ -100,6 +100,7 @@ class Says(StrEnum):
     NEEDS_COUNT = "call.needs-count"
     NEEDS_THRESHOLD = "call.needs-threshold"
     COUNTED = "call.counted"
+    CAUGHT = "call.caught"
     THRESHOLD = "call.threshold"
     THRESHOLD_WITHIN = "call.threshold-within"
     MORE_NEXT_TIME = "call.more-next-time"

@@ -90,6 +90,11 @@ TEXTS: dict[Says, Text] = {
     Says.CONFIRMED_ACTIVE: "Confirmed, and at work: {agent:in_sentence}.",
     Says.NEEDS_COUNT: "A count to the plan.",
     Says.NEEDS_THRESHOLD: "A threshold for this crop.",
+    Says.CAUGHT: Many(
+        "units",
+        "Caught {estimate:measured} {unit} in {units} trap that was read.",
+        "Caught {estimate:measured} {unit} in {units} traps that were read.",
+    ),
     Says.COUNTED: "Counted {estimate:measured} {unit} ({low:measured} to {high:measured}), {units} looked at.",
     Says.THRESHOLD: "{value:measured} {unit} is where it starts to matter ({source:word}).",
     Says.THRESHOLD_WITHIN: (

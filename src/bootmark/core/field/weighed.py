@@ -45,6 +45,8 @@ def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, e
 
 def _tally(sample: Sample, wanted: Threshold) -> Message:
     estimate = interval(sample)
+    if sample.measure == Measure.TRAP:
+        return says(Says.CAUGHT, measure=sample.measure, unit=wanted.unit, estimate=estimate.estimate, units=estimate.units)
     limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
     return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
 
