@@ -36,6 +36,8 @@ def waiting(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
     modelled = {crop: with_events(catalogue, crop) for crop in {crop for block in blocks for crop in grown.crops(block)}}
     waits = []
     for block in blocks:
+        if grown.is_bare(block):
+            continue
         block_id, crops = block.id, sorted(grown.crops(block))
         for agent in {agent.id: agent for crop in crops for agent in modelled[crop]}.values():
             usual = (block_id, agent.id) in watched or any(agent.hosts.get(crop) == "often" for crop in crops)
