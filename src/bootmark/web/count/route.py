@@ -1,5 +1,6 @@
 """Count: have I counted enough."""
 
+import functools
 import math
 import uuid
 from typing import Any
@@ -64,6 +65,12 @@ def _pattern(block: ground.Block) -> Pattern:
     return Pattern.ROWS if block.row_direction is not None else Pattern.ZIGZAG
 
 
+@functools.lru_cache(maxsize=256)
+def _laid(corners: tuple[tuple[float, float], ...], n: int, pattern: Pattern, direction: float | None) -> list[tuple[float, float]]:
+    """The points of a block, laid once: they are the same each time."""
+    return count_points(corners, n, pattern, direction=direction)
+
+
 def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] | None:
     """The block with the points at which its units are taken, in walking order, drawn beside the tally; None where it has no outline."""
     corners = ground.on_plan(the_farm(), block)
@@ -71,10 +78,10 @@ def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] 
         return None
     left, top = min(x for x, _ in corners), min(y for _, y in corners)
     scale = FIELD / max(*(x - left for x, _ in corners), *(y - top for _, y in corners), 1.0)
-    drawn = [(EDGE + scale * (x - left), EDGE + scale * (y - top)) for x, y in corners]
+    drawn = tuple((EDGE + scale * (x - left), EDGE + scale * (y - top)) for x, y in corners)
     # A plan turns from north to east, and a plan's south is down: a row to the north runs against its second axis.
     turn = None if block.row_direction is None else block.row_direction - 90
-    points = count_points(drawn, min(units, MOST_POINTS), pattern, direction=turn)
+    points = _laid(drawn, min(units, MOST_POINTS), pattern, turn)
     wide, tall = (max(value) + EDGE for value in zip(*drawn, strict=True))
     return {
         "outline": "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in drawn) + "Z",
