@@ -2,25 +2,22 @@
 
 import datetime as dt
 import hashlib
-import io
 import re
 import uuid
 from typing import Any
 
 from flask.testing import FlaskClient
-from sqlalchemy import event, extract, select, text
+from sqlalchemy import event, select, text
 
 from bootmark import VERSION
 from bootmark.core.catalogue import default
 from bootmark.drawing.stages import stages_of
-from bootmark.services.scouting import stops
 from bootmark.standins.estate import FARM, NOW, PASSWORD, PEOPLE, made
-from bootmark.store.models import Block, Enquiry, Look, Station, Stop, TreatmentRow
+from bootmark.store.models import Enquiry, Look, Station, TreatmentRow
 from bootmark.store.session import engine, farm_session
 from bootmark.store.setup import newest
 from bootmark.web import create_app
 from tests.database import DatabaseTest
-from tests.sending import envelope
 
 F = f"/f/{FARM}"
 MOST_QUERIES = {
@@ -276,170 +273,6 @@ class SignInPage(PagesTest):
     def test_a_form_without_its_token_is_refused(self) -> None:
         self.assertEqual(self.client.post(f"{F}/round/open", data={}).status_code, 400)
         self.assertEqual(self.client.post(f"{F}/sync", json={"commands": []}).status_code, 400)
-
-
-class Writing(PagesTest):
-    def test_pressed_twice_it_opens_one_stop(self) -> None:
-        form = self.form() | {"block_id": str(self.one(Block).id)}
-        first, second = (self.post(self.client, f"{F}/round/open", form) for _ in range(2))
-        self.assertEqual(first.headers["Location"], second.headers["Location"])
-        self.assertEqual(first.status_code, 302)
-
-    def test_a_viewer_writes_nothing(self) -> None:
-        client = self.enter("viewer")
-        for path, form in ((f"{F}/round/open", {"block_id": str(self.one(Block).id)}), (f"{F}/stages/biofix", {}), (f"{F}/farm/block", {})):
-            answer = self.post(client, path, self.form() | form)
-            self.assertIn(answer.status_code, (400, 403), path)
-        payload = {"commands": [{**self.form(), "kind": "stop.open", "payload": {"block_id": str(self.one(Block).id)}}]}
-        answer = client.post(f"{F}/sync", json=payload, headers={"X-CSRFToken": self.token(client, f"{F}/farm")})
-        self.assertEqual(answer.json["results"][0]["status"], "refused")
-
-    def test_a_scout_cannot_sign(self) -> None:
-        client = self.enter("scout")
-        treatment = self.one(TreatmentRow, TreatmentRow.state == "planned").id
-        self.assertNotIn("Sign as", client.get(f"{F}/do/{treatment}").get_data(as_text=True))
-        answer = self.post(client, f"{F}/do/{treatment}", self.form())
-        self.assertEqual(answer.status_code, 400)
-        with farm_session(FARM) as session:
-            self.assertEqual(session.get_one(TreatmentRow, (FARM, treatment)).state, "planned")
-
-    def test_a_biofix_ahead_is_refused_beside_its_field_with_the_entry_kept(self) -> None:
-        form = self.form() | {
-            "block_id": str(self.one(Block, Block.name == "Orchard A").id),
-            "agent": "codling-moth",
-            "on": "2026-09-01",
-            "basis": "my moths",
-        }
-        answer = self.post(self.client, f"{F}/stages/biofix", form)
-        page = answer.get_data(as_text=True)
-        self.assertEqual(answer.status_code, 400)
-        self.assertIn("still ahead", page)
-        self.assertIn("my moths", page)
-        self.assertIn('aria-describedby="e-on"', page)
-
-    def test_blocks_are_kept_and_named_once(self) -> None:
-        block = {
-            "name": "Far Bank",
-            "crop": "apple",
-            "place": "orchard",
-            "cultivar": "",
-            "area": "1.5",
-            "outline": "[[0,0],[9,0],[9,9]]",
-            "station_id": "",
-        }
-        self.assertEqual(self.post(self.client, f"{F}/farm/block", self.form() | block).status_code, 302)
-        answer = self.post(self.client, f"{F}/farm/block", self.form() | block)
-        self.assertEqual(answer.status_code, 400)
-        self.assertIn("already", answer.get_data(as_text=True))
-        self.assertEqual(self.client.get(f"{F}/stages").status_code, 200)
-
-    def test_a_finding_of_another_year_says_its_year_and_one_of_this_year_does_not(self) -> None:
-        for year, named in ((2024, True), (2026, False)):
-            look = self.one(Look, extract("year", Look.seen_at) == year)
-            page = self.client.get(f"{F}/finding/{look.id}").text
-            moment = f"{look.seen_at:%-d %B} {year}," if named else f"{look.seen_at:%-d %B},"
-            self.assertIn(moment, page)
-
-    def test_ranking_answers_with_its_number_and_stores_nothing(self) -> None:
-        stop = self.one(Look).stop_id
-        before = len(self.client.get(f"{F}/book.csv").get_data())
-        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        answer = self.client.post(f"{F}/look/{stop}/rank", json={"seq": 7, "signs": {"stippling": "seen"}}, headers=head).json
-        self.assertEqual(answer["seq"], 7)
-        self.assertEqual(set(answer), {"seq", "causes", "verdict", "looks", "notes", "weather"})
-        self.assertEqual(self.client.post(f"{F}/look/{stop}/rank", json={"signs": {"x": "seen"}}, headers=head).status_code, 422)
-        whole = self.client.post(f"{F}/look/{stop}/rank", json={"signs": {"stippling": "seen"}, "as": "case"}, headers=head).get_json()
-        self.assertLessEqual({"v", "catalogue", "engine", "crop", "causes", "verdict", "next_look", "call", "letter", "notes"}, set(whole))
-        self.assertEqual(whole["verdict"]["kind"], answer["verdict"]["kind"])
-        self.assertEqual(len(self.client.get(f"{F}/book.csv").get_data()), before)
-
-    def test_the_same_command_with_other_content_is_a_409(self) -> None:
-        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        enveloped = envelope("stop.open", {"block_id": str(self.one(Block).id), "where": "a"})
-        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [enveloped]}, headers=head).json["results"][0]["status"], "stored")
-        changed = {**enveloped, "payload": {**enveloped["payload"], "where": "b"}}
-        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": [changed]}, headers=head).status_code, 409)
-        self.assertEqual(self.client.post(f"{F}/sync", json={"commands": "x"}, headers=head).status_code, 422)
-
-    def test_a_photograph_that_is_none_is_refused_with_the_reason(self) -> None:
-        stop = self.one(Look).stop_id
-        form = {"photo": (io.BytesIO(b"no"), "x.jpg")}
-        answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
-        self.assertIn("not a picture", self.client.get(answer.headers["Location"]).get_data(as_text=True))
-
-    def test_a_photograph_of_fifty_megabytes_is_refused_with_the_reason(self) -> None:
-        stop = self.one(Look).stop_id
-        form = {"photo": (io.BytesIO(b"0" * 50_000_000), "x.jpg")}
-        answer = self.post(self.client, f"{F}/look/{stop}/photo", form)
-        self.assertEqual(answer.status_code, 413)
-        self.assertRegex(answer.get_data(as_text=True), r"\d+ MB")
-        self.assertIn("too large", answer.get_data(as_text=True).lower())
-
-    def test_an_enquiry_from_the_form_to_the_bench(self) -> None:
-        fields = {
-            **self.form(),
-            "sender": "Somebody",
-            "came_as": "message",
-            "crop": "",
-            "family": "",
-            "place": "bed",
-            "words": "Kept words",
-        }
-        refused = self.post(self.client, f"{F}/enquiry", fields)
-        self.assertEqual(refused.status_code, 400)
-        self.assertIn("Kept words", refused.get_data(as_text=True))
-        kept = self.post(self.client, f"{F}/enquiry", {**fields, "crop": "Rose"})
-        self.assertEqual(kept.status_code, 302)
-        bench = kept.headers["Location"]
-        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        ranked = self.client.post(f"{bench}/rank", json={"seq": 3, "signs": {"stippling": "seen"}}, headers=head).get_json()
-        self.assertEqual(ranked["seq"], 3)
-        self.assertIn("Thank you", ranked["ask"])
-        self.assertEqual(self.client.post(f"{bench}/rank", json={"signs": {"nonsense": "seen"}}, headers=head).status_code, 422)
-        viewer = self.enter("viewer")
-        self.assertNotIn("To the bench", viewer.get(f"{F}/enquiry").get_data(as_text=True))
-
-    def test_conflicting_versions_stand_in_the_book(self) -> None:
-        stop = self.one(Stop)
-        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        record = stops.child(stop.id, "look", "conflict")
-        first, second = (envelope("look.record", {"stop_id": str(stop.id), "signs": {"honeydew": "seen"}}, record) for _ in range(2))
-        for words in (first, second):
-            self.client.post(f"{F}/sync", json={"commands": [words]}, headers=head)
-        self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
-        page = self.client.get(f"{F}/book/record/{record}").get_data(as_text=True)
-        self.assertIn("kept beside it", page)
-        self.assertEqual(page.count("Keep this one"), 2)
-        form = {**self.form(first["command_id"]), "record_id": str(record), "number": "2"}
-        self.assertEqual(self.post(self.enter("viewer"), f"{F}/book/record/{record}/keep", form).status_code, 302)
-        self.assertIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
-        for _ in range(2):
-            self.post(self.client, f"{F}/book/record/{record}/keep", form)
-        page = self.client.get(f"{F}/book/record/{record}").get_data(as_text=True)
-        self.assertIn("3 versions", page)
-        self.assertNotIn("Keep this one", page)
-        self.assertNotIn("side by side", self.client.get(f"{F}/book").get_data(as_text=True))
-
-    def test_two_versions_are_made_one_field_by_field(self) -> None:
-        stop = self.one(Stop)
-        head = {"X-CSRFToken": self.token(self.client, f"{F}/farm")}
-        record = stops.child(stop.id, "look", "merged")
-        each = (({"honeydew": "seen", "stippling": "absent"}, "by the gate"), ({"honeydew": "seen", "curl-up": "seen"}, "by the beck"))
-        for signs, note in each:
-            words = envelope("look.record", {"stop_id": str(stop.id), "signs": signs, "note": note}, record)
-            self.client.post(f"{F}/sync", json={"commands": [words]}, headers=head)
-        page = self.client.get(f"{F}/book/record/{record}").text
-        section = page.partition('id="merge"')[2].partition("</section>")[0]
-        # What both say alike is not asked.
-        self.assertEqual(set(re.findall(r'name="(signs\.[a-z-]+|note)"', section)), {"signs.stippling", "signs.curl-up", "note"})
-        base = re.search(r'name="base" value="([0-9a-f-]+)"', section)
-        assert base
-        form = self.form() | {"record_id": str(record), "base": base[1], "signs.stippling": "2", "signs.curl-up": "2", "note": "1"}
-        self.assertEqual(self.post(self.client, f"{F}/book/record/{record}/merge", form).status_code, 302)
-        with farm_session(FARM) as session:
-            look = session.get_one(Look, (FARM, record))
-            self.assertEqual((look.signs, look.note, look.conflict), ({"honeydew": "seen", "curl-up": "seen"}, "by the gate", False))
-        self.assertNotIn('id="merge"', self.client.get(f"{F}/book/record/{record}").text)
 
 
 class Units(PagesTest):
