@@ -15,7 +15,6 @@ import numpy as np
 from bootmark.core.field import stopping
 from bootmark.core.field.stopping import Rule
 from bootmark.core.meanings import Measure, Side
-from bootmark.core.types import Taylor
 
 MEANS, CLUMPINGS, SHARES = (0.2, 1.0, 5.0, 20.0), (0.3, 0.5, 1.0, 3.0), (0.02, 0.05, 0.1, 0.3)
 
@@ -45,11 +44,6 @@ def walk(rule: Rule, drawn: np.ndarray, truth: Side) -> Walked:
     return Walked(1 - right / walks, right / walks, sure / walks, units / walks)
 
 
-def with_clumping(threshold: float, k: float) -> Taylor:
-    """A law that has this k at the threshold."""
-    return Taylor((threshold + threshold**2 / k) / threshold**1.5, 1.5)
-
-
 def counts(rng: np.random.Generator, at: float, k: float, walks: int, units: int) -> np.ndarray:
     return rng.negative_binomial(k, k / (k + at), size=(walks, units))
 
@@ -74,7 +68,7 @@ def main(walks: int = 3000, seed: int = 20261127) -> None:
     print("threshold, clumping           most  fixed")
     for threshold in MEANS:
         for k in CLUMPINGS:
-            rule = stopping.rule(threshold, Measure.MEAN, with_clumping(threshold, k))
+            rule = stopping.rule(threshold, Measure.MEAN, stopping.with_clumping(threshold, k))
             half = walk(rule, counts(rng, threshold / 2, k, walks, rule.most), Side.BELOW)
             twice = walk(rule, counts(rng, threshold * 2, k, walks, rule.most), Side.ABOVE)
             told(f"mean {threshold:g}, k {k:g}", rule, half, twice, k)
@@ -85,8 +79,8 @@ def main(walks: int = 3000, seed: int = 20261127) -> None:
         told(f"share {share:.0%}", rule, half, twice, rule.clumping)
     print("clumps more than its law says (k 0.3, law 1), and leaves by trees of five (k of trees 1, law of leaves)")
     for threshold in MEANS:
-        leaves = stopping.rule(threshold, Measure.MEAN, with_clumping(threshold, 1.0))
-        trees = stopping.rule(threshold, Measure.MEAN, with_clumping(threshold, 1.0), per=5)
+        leaves = stopping.rule(threshold, Measure.MEAN, stopping.with_clumping(threshold, 1.0))
+        trees = stopping.rule(threshold, Measure.MEAN, stopping.with_clumping(threshold, 1.0), per=5)
         for name, rule, draw, k in (
             ("clumped", leaves, counts, 0.3),
             ("trees as leaves", leaves, by_trees, 1.0),

@@ -5,6 +5,7 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from bootmark.core.catalogue import default
 from bootmark.core.field import levels
 from bootmark.core.field.levels import Terms
 
@@ -31,6 +32,11 @@ class Levels(unittest.TestCase):
             self.assertGreaterEqual(swing.high, terms.level * (1 - 1e-9))
         self.assertAlmostEqual(swings["cost"].high / terms.level, 1.25)
         self.assertAlmostEqual(swings["value"].high / terms.level, 1 / 0.75)
+
+    def test_what_is_sold_for_its_looks_has_no_level(self) -> None:
+        pests, crops = default().agents, default().crops
+        for agent, crop, looks in (("codling-moth", "apple", False), ("codling-moth", None, False), ("codling-moth", "rose", True)):
+            self.assertEqual(levels.sold_for_looks(pests[agent], crops[crop] if crop else None), looks, crop)
 
     def test_without_a_price_there_is_no_level(self) -> None:
         with self.assertRaises(ValueError):

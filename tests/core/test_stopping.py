@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bootmark.core.catalogue import default
-from bootmark.core.field import call, stopping, weighed
+from bootmark.core.field import call, count, stopping, weighed
 from bootmark.core.field.stopping import Word
 from bootmark.core.meanings import Chosen, Measure, Side
 from bootmark.core.messages import Says
@@ -110,6 +110,15 @@ class Words(unittest.TestCase):
         agent = default().agent("codling-moth")
         for caught, side in (((4,), Side.BELOW), ((5,), Side.ABOVE), ((0,), Side.BELOW), ((4, 5), Side.BELOW), ((4, 7), Side.ABOVE)):
             self.assertEqual(weighed.against(agent, Sample("trap", caught, measure=Measure.TRAP), 5.0), (None, Word(side)))
+
+    def test_where_none_was_found_a_clumped_pest_may_have_been_missed(self) -> None:
+        """By hand at 90 %: strewn at random -ln(0.1) / 20 = 0.115; with k 0.5, 0.5 (0.1^(-1 / 10) - 1) = 0.1295."""
+        nothing = Sample("leaf", (0,) * 20)
+        clumped = replace(RULE, clumping=0.5)
+        for rule, high in ((None, 0.1151), (replace(RULE, clumping=math.inf), 0.1151), (clumped, 0.1295)):
+            self.assertAlmostEqual(weighed.limits(nothing, rule).high, high, 4)
+        some = Sample("leaf", (0, 1) * 10)
+        self.assertEqual(weighed.limits(some, clumped), count.interval(some))
 
     def test_where_none_is_tolerated_the_first_ends_the_count(self) -> None:
         agent = default().agent(MITE.agent)

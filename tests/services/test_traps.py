@@ -5,6 +5,7 @@ import unittest
 import uuid
 from typing import Any
 
+from bootmark.core import judgement
 from bootmark.core.field import traps as rules
 from bootmark.core.field.walk import BlockState, DueTrap, whys
 from bootmark.core.messages import Says
@@ -30,6 +31,25 @@ class Rules(unittest.TestCase):
         self.assertEqual(rules.due(dt.date(2026, 5, 1), 7, None, None, None), (rules.Due("check", dt.date(2026, 5, 8)),))
         with self.assertRaises(ValueError):
             rules.due(dt.date(2026, 5, 1), 0, None, None, None)
+
+    def test_a_catch_is_spread_over_the_days_since_the_reading_before(self) -> None:
+        """By hand: 6 in three days are 14 in a week; 6 since it was put out twelve days ago are 3.5, and 3.5 is rounded to even, 4."""
+        first, second = (dt.date(2026, 5, 13), 6), (dt.date(2026, 5, 16), 6)
+        put_out, today = dt.date(2026, 5, 1), dt.date(2026, 5, 17)
+        for checks, rate in (((first, second), 14), ((first,), 4), ((), None)):
+            self.assertEqual(rules.weekly(put_out, checks, today), rate)
+        self.assertIsNone(rules.weekly(put_out, (first, second), second[0] + dt.timedelta(days=judgement.CATCH_DAYS + 1)))
+
+    def test_only_an_empty_trap_past_its_lure_tells_nothing(self) -> None:
+        last = dt.date(2026, 5, 1) + dt.timedelta(days=42)
+        for caught, on, days, spent in (
+            (0, last + dt.timedelta(days=1), 42, True),
+            (0, last, 42, False),
+            (1, last + dt.timedelta(days=1), 42, False),
+            (None, last + dt.timedelta(days=1), 42, False),
+            (0, last + dt.timedelta(days=1), None, False),
+        ):
+            self.assertEqual(rules.spent(caught, on, dt.date(2026, 5, 1), days), spent, (caught, on, days))
 
     def test_a_trap_that_waits_is_a_reason_to_walk(self) -> None:
         state = BlockState(

@@ -218,6 +218,7 @@ class LimitMethod(StrEnum):
     WILSON = "wilson"
     STUDENT = "student"
     POISSON_NONE = "poisson-none"
+    CLUMPED_NONE = "clumped-none"
     POISSON_EQUAL = "poisson-equal"
     ONE_UNIT = "one-unit"
 

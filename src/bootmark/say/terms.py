@@ -26,6 +26,7 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         LimitMethod.WILSON: "Wilson (1927)",
         LimitMethod.STUDENT: "Student's t",
         LimitMethod.POISSON_NONE: "exact Poisson, none found",
+        LimitMethod.CLUMPED_NONE: "negative binomial with the pest's own clumping, none found",
         LimitMethod.POISSON_EQUAL: "Poisson spread, all counts equal",
         LimitMethod.ONE_UNIT: "one unit tells no spread",
     },

@@ -212,7 +212,7 @@ def stopping(plan: Mapping[str, Any], tallies: Sequence[int]) -> Stop:
     threshold, measure = float(plan["threshold"]), Measure(plan.get("measure", Measure.MEAN))
     taylor = Taylor(*plan["taylor"]) if plan.get("taylor") else None
     if plan.get("k"):
-        taylor = Taylor((threshold + threshold**2 / plan["k"]) / threshold**JOINT, JOINT)
+        taylor = rules.with_clumping(threshold, plan["k"])
     of = rules.rule(threshold, measure, taylor, int(plan.get("units", 0)))
     if plan.get("error") is not None:
         both = plan["error"] if isinstance(plan["error"], (list, tuple)) else (plan["error"], plan["error"])
@@ -227,7 +227,7 @@ def stopping(plan: Mapping[str, Any], tallies: Sequence[int]) -> Stop:
     return Stop(kind, word.side, tuple(low), tuple(high), of.most)
 
 
-JOINT, HALF = 1.5, 0.5
+HALF = 0.5
 KINDS = {Side.ABOVE: StopKind.ABOVE, Side.BELOW: StopKind.BELOW, Side.BETWEEN: StopKind.KEEP}
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, fields, replace
 
 from bootmark.core import judgement
+from bootmark.core.catalogue.model import Agent, Crop
 from bootmark.core.field.call import economic_injury_level
 
 
@@ -30,6 +31,11 @@ class Swing:
     term: str
     low: float
     high: float
+
+
+def sold_for_looks(agent: Agent, crop: Crop | None) -> bool:
+    """Whether a pest costs by blemishes and not by yield, so that no level can be worked. crop: None where the catalogue has it not."""
+    return agent.cosmetic or (crop is not None and not crop.eaten and not crop.fed)
 
 
 def action_threshold(level: float, doubling_days: float, wait_days: float, bite_days: float) -> float:

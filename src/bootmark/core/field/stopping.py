@@ -16,6 +16,8 @@ from bootmark.core.types import Sample, Taylor
 
 TIMES = 2.0
 """The word must be right at the threshold divided by this, and at its multiple."""
+USUAL_B = 1.5
+"""Exponent of a law of which only its k at the threshold is given: a rule asks for no more of it."""
 LEAST_CLUMPING = 0.05
 """Of k: beyond that a sample of thirty is one lucky leaf."""
 
@@ -74,6 +76,15 @@ def clumping(taylor: Taylor, average: float) -> float:
     """
     spare = taylor.a * average**taylor.b - average
     return average * average / spare if spare > 0 else math.inf
+
+
+def with_clumping(threshold: float, k: float) -> Taylor:
+    """The law that has this k at a threshold, both above zero; the inverse of clumping there.
+
+    >>> round(clumping(with_clumping(5.0, 0.8), 5.0), 9)
+    0.8
+    """
+    return Taylor((threshold + threshold**2 / k) / threshold**USUAL_B, USUAL_B)
 
 
 def rule(threshold: float, measure: Measure, taylor: Taylor | None = None, units: int = 0, per: int = 1) -> Rule:

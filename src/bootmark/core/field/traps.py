@@ -1,8 +1,10 @@
 """Traps: when each is to be read and when its lure is spent. Standard library only."""
 
 import datetime as dt
+from collections.abc import Sequence
 from dataclasses import dataclass
 
+from bootmark.core import judgement
 from bootmark.core.meanings import TrapKind, TrapWait
 
 CHECK, LURE = TrapWait
@@ -28,3 +30,20 @@ def due(set_on: dt.date, check_days: int, last_check: dt.date | None, lure_on: d
     if lure_on is not None and lure_days is not None:
         waits.append(Due(LURE, lure_on + dt.timedelta(days=lure_days)))
     return tuple(sorted(waits, key=lambda wait: wait.on))
+
+
+def spent(caught: int | None, on: dt.date, lure_on: dt.date | None, lure_days: int | None) -> bool:
+    """Whether an empty trap tells nothing, as its lure was spent: nothing would have come. Common practice, no source."""
+    return caught == 0 and lure_on is not None and lure_days is not None and on > lure_on + dt.timedelta(days=lure_days)
+
+
+def weekly(set_on: dt.date, checks: Sequence[tuple[dt.date, int]], day: dt.date) -> int | None:
+    """What a trap caught in a week, by its last reading: spread over the days since the one before, or since it was put out.
+
+    checks: day and catch of each reading, oldest first. None where it was not read within judgement.CATCH_DAYS.
+    """
+    if not checks or (day - checks[-1][0]).days > judgement.CATCH_DAYS:
+        return None
+    on, caught = checks[-1]
+    before = checks[-2][0] if len(checks) > 1 else set_on
+    return round(caught * 7 / max((on - before).days, 1))

@@ -1,6 +1,7 @@
 """What a count says of a pest that is confirmed: too few, too close, too little counted, held by its enemies, or that it matters."""
 
 import math
+from dataclasses import replace
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent
@@ -8,17 +9,17 @@ from bootmark.core.field import stopping
 from bootmark.core.field.count import enemy_ratio, interval, ratio_limits
 from bootmark.core.field.reasons import Reasons
 from bootmark.core.field.stopping import Rule, Word
-from bootmark.core.meanings import Chosen, DecisionKind, Measure, Side
+from bootmark.core.meanings import Chosen, DecisionKind, LimitMethod, Measure, Side
 from bootmark.core.messages import Fact, Message, Says, says
-from bootmark.core.types import Decision, Sample, StageNow, Threshold
+from bootmark.core.types import Decision, Interval, Sample, StageNow, Threshold
 
 
 def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, enemies: float | None) -> Decision | None:
     """The call where a count alone makes it; None where it is above the threshold and nothing holds it."""
-    tally, line = _tally(sample, wanted), _line(wanted)
     if sample.chosen == Chosen.PICKED:
         return _picked(case)
     rule, word = against(case.agent, sample, wanted.value)
+    tally, line = _tally(sample, wanted, rule), _line(wanted)
     if sample.chosen == Chosen.PLAN and rule and len(sample.counts) < rule.least:
         return _too_few_units(case, stage, tally, len(sample.counts), rule.least)
     if word.ended:
@@ -43,12 +44,12 @@ def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, e
     return _held(case, sample, wanted, enemies)
 
 
-def _tally(sample: Sample, wanted: Threshold) -> Message:
-    estimate = interval(sample)
+def _tally(sample: Sample, wanted: Threshold, rule: Rule | None) -> Message:
+    estimate = limits(sample, rule)
     if sample.measure == Measure.TRAP:
         return says(Says.CAUGHT, measure=sample.measure, unit=wanted.unit, estimate=estimate.estimate, units=estimate.units)
-    limits: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
-    return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **limits)
+    facts: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
+    return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **facts)
 
 
 def _line(wanted: Threshold) -> Message:
@@ -75,6 +76,17 @@ def _too_few_units(case: Reasons, stage: StageNow, tally: Message, units: int, l
     case.change.append(says(Says.MORE_UNITS))
     days = _soon(stage, judgement.CLOSE_LOOK_DAYS)
     return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_UNITS, units=units, least=least), days, says(Says.FOR_LARGER_COUNT))
+
+
+def limits(sample: Sample, rule: Rule | None) -> Interval:
+    """What a sample says of its block, with limits. rule: by which it is held against a threshold, None where nothing is.
+
+    Where every unit had none, a pest that lies in clumps may have been missed more easily than the plain limit says.
+    """
+    estimate = interval(sample)
+    if rule is None or estimate.method != LimitMethod.POISSON_NONE or math.isinf(rule.clumping):
+        return estimate
+    return replace(estimate, high=stopping.none_seen(rule, estimate.units, estimate.level), method=LimitMethod.CLUMPED_NONE)
 
 
 def against(agent: Agent, sample: Sample, threshold: float) -> tuple[Rule | None, Word]:

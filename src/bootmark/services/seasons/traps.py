@@ -117,10 +117,8 @@ def store_check(command: CheckTrap, context: Context) -> TrapCheck:
     trap: Trap = context.get(Trap, command.trap_id, "trap_id")
     if not trap.set_on <= command.on <= context.today:
         context.errors["on"] = say.line("The trap has hung since {set_on:full}: give a day from then to today.", set_on=trap.set_on)
-    # An empty trap under a spent lure tells nothing: nothing would have come.
-    lasts = trap.lure_on + dt.timedelta(days=trap.lure_days) if trap.lure_on and trap.lure_days else None
-    spent = command.caught == 0 and lasts is not None and command.on > lasts
-    return TrapCheck(**command.model_dump() | ({"state": TrapState.SPENT, "caught": None} if spent else {}))
+    spent = {"state": TrapState.SPENT, "caught": None} if rules.spent(command.caught, command.on, trap.lure_on, trap.lure_days) else {}
+    return TrapCheck(**command.model_dump() | spent)
 
 
 UNREAD = (TrapState.DOWN, TrapState.FULL, TrapState.SOAKED)
@@ -193,16 +191,10 @@ def waiting(hanging: list[Hanging], day: dt.date) -> dict[uuid.UUID, list[DueTra
 
 
 def weekly(hanging: list[Hanging], block_id: uuid.UUID, agent: str, day: dt.date) -> tuple[int, ...]:
-    """What each trap of a block that was read lately caught in a week, by its last reading: spread over the days since the one before."""
-    rates = []
-    for trapped in hanging:
-        checks = trapped.checks
-        mine = trapped.trap.block_id == block_id and trapped.trap.agent == agent and checks
-        if not mine or (day - checks[-1].on).days > judgement.CATCH_DAYS:
-            continue
-        before = checks[-2].on if len(checks) > 1 else trapped.trap.set_on
-        rates.append(round(checks[-1].caught * 7 / max((checks[-1].on - before).days, 1)))
-    return tuple(rates)
+    """What each trap of a block that was read lately caught in a week."""
+    mine = [trapped for trapped in hanging if (trapped.trap.block_id, trapped.trap.agent) == (block_id, agent)]
+    rates = (rules.weekly(trapped.trap.set_on, [(check.on, check.caught) for check in trapped.checks], day) for trapped in mine)
+    return tuple(rate for rate in rates if rate is not None)
 
 
 class Proposed(NamedTuple):

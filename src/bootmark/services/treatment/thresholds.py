@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
-from statistics import mean, variance
 from typing import Annotated
 
 from sqlalchemy.orm import Session
@@ -11,7 +10,7 @@ from bootmark import say
 from bootmark.core import judgement
 from bootmark.core.catalogue import Agent, Catalogue
 from bootmark.core.catalogue.model import NominalThreshold
-from bootmark.core.field import stopping
+from bootmark.core.field.count import taylor_fit
 from bootmark.core.meanings import Chosen, Measure
 from bootmark.core.types import Taylor
 from bootmark.services.base import memo, stamp
@@ -63,13 +62,13 @@ def laws(session: Session) -> Mapping[str, Taylor]:
     """How pests clump here, by agent: fitted where enough of the farm's own counts by the plan are there."""
 
     def read() -> dict[str, Taylor]:
-        pairs: dict[str, list[tuple[float, float]]] = {}
+        samples: dict[str, list[list[int]]] = {}
         planned = of_farm(SampleRow, SampleRow.agent, SampleRow.counts)
         planned = planned.where(SampleRow.chosen == Chosen.PLAN, SampleRow.measure == Measure.MEAN)
         for agent, counts in session.execute(planned):
             if len(counts) >= judgement.LEAST_UNITS:
-                pairs.setdefault(agent, []).append((mean(counts), variance(counts)))
-        fits = {agent: stopping.fitted(own) for agent, own in pairs.items() if len(own) >= judgement.TAYLOR_SAMPLES}
+                samples.setdefault(agent, []).append(counts)
+        fits = {agent: taylor_fit(own) for agent, own in samples.items()}
         return {agent: law for agent, law in fits.items() if law}
 
     return stamp.while_standing(session, _laws, (Topic.SCOUTING,), "laws", read)

@@ -11,7 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from bootmark import say
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field import stopping, weighed
-from bootmark.core.field.count import dispersion, enemy_ratio, interval
+from bootmark.core.field.count import dispersion, enemy_ratio
 from bootmark.core.field.count import walk_points as count_points
 from bootmark.core.field.stopping import Rule
 from bootmark.core.meanings import Chosen, Measure, Pattern
@@ -175,8 +175,9 @@ def read() -> Response | tuple[Response, int]:
         unit = Text(40, needed=False).read(posted.get("unit"), checks)
         threshold = None if posted.get("threshold") is None else Number(0, 1e6).read(posted["threshold"], checks)
         named = AgentField().read(posted["agent"], checks) if posted.get("agent") else ""
-        estimate, agent = interval(sample), thresholds.own(db(), g.catalogue).agents.get(named)
-        rule, word = weighed.against(agent, sample, threshold) if threshold and agent else (None, None)
+        agent = thresholds.own(db(), g.catalogue).agents.get(named)
+        rule, word = weighed.against(agent, sample, threshold) if threshold and agent and sample.counts else (None, None)
+        estimate = weighed.limits(sample, rule)
     except ValueError as error:
         return jsonify(error=str(error)), 422
     ratio = enemy_ratio(sample)

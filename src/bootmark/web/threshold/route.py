@@ -49,8 +49,7 @@ def _worked(agent: Agent, crop: str) -> dict[str, object]:
     """The injury level from the farm's own prices, the threshold before it, and what moves it."""
     if not request.args.get("cost"):
         return {}
-    entry = g.catalogue.crops.get(crop)
-    if agent.cosmetic or (entry is not None and not entry.eaten and not entry.fed):
+    if levels.sold_for_looks(agent, g.catalogue.crops.get(crop)):
         raise Refused(cost=say.line("What is sold for its looks loses by blemishes, not by yield: no level can be worked from it."))
     numbers = _numbers()
     try:
