@@ -83,6 +83,7 @@ class Held(LiveTest):
         self.go(f"call/{stop}")
         self.sees("Send a sample before you act.")
         self.press("Make this call")
+        self.sees("The call is made.")
         self.go(f"call/{stop}")
         self.sees("What came back from the clinic")
         self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "[name=frees]"))
