@@ -96,6 +96,10 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             },
             ids["decision"],
         ),
+        "opinion.give": (
+            {"decision_id": str(ids["decision"]), "decision_version": 1, "stance": "asks", "words": "Is that too early?"},
+            uuid.uuid4(),
+        ),
         "enquiry.save": (
             {"sender": "A neighbour", "came_as": "leaf", "crop": "rose", "family": "", "place": "bed", "words": "Holes.", "signs": {}},
             ids["enquiry"],
@@ -247,7 +251,7 @@ def application(decision: uuid.UUID) -> dict[str, Any]:
     with farm_session(FARM) as session:
         row = session.scalars(select(TreatmentRow).where(TreatmentRow.decision_id == decision, TreatmentRow.ordinal == 0)).one()
         control = catalogue.agent(row.agent).control(row.control)
-    from bootmark.services.treatment.calls import checks
+    from bootmark.services.treatment.applications import checks
 
     return {
         "treatment_id": str(row.id),

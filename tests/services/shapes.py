@@ -120,7 +120,9 @@ GOOD: dict[str, dict[str, Any]] = {
         "signs": {},
         "note": "",
     },
-    "decision.make": {"look_id": ID, "agent": "two-spotted-spider-mite", "sample_id": ID, "control": "insecticidal-soap", "instead": ""},
+    "decision.make": {"look_id": ID, "agent": "two-spotted-spider-mite", "sample_id": ID, "control": "insecticidal-soap",
+                      "instead": "", "why": "", "also": [], "spot": "", "spot_area": None},
+    "opinion.give": {"decision_id": ID, "decision_version": 1, "stance": "agrees", "asked_of": None, "words": "So would I."},
     "application.record": {
         "treatment_id": ID,
         "started_at": "2026-06-18T06:40:00+02:00",

@@ -8,7 +8,7 @@ from bootmark.core.meanings import DecisionKind
 from bootmark.core.types import Decision
 from bootmark.services.base.command import Refused
 from bootmark.services.scouting import held, rounds
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import weighing
 from bootmark.standins.estate import FARM, NOW
 from bootmark.store.models import DecisionRow, Farm, Hold, Look
 from bootmark.store.rows import of_farm
@@ -28,7 +28,7 @@ def answered(call: uuid.UUID, **change: Any) -> dict[str, Any]:
 def decided(here: Reported, agent: str) -> Decision:
     with farm_session(FARM) as session:
         look = session.get_one(Look, (FARM, session.get_one(DecisionRow, (FARM, here.call)).look_id))
-        return calls.consider(session, session.get_one(Farm, FARM), CATALOGUE, look, agent, None, NOW.date())[0]
+        return weighing.consider(session, session.get_one(Farm, FARM), CATALOGUE, look, agent, None, NOW.date())[0].decision
 
 
 class Held(DatabaseTest):

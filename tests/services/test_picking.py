@@ -12,7 +12,7 @@ from bootmark.core.season.offset import YearOff
 from bootmark.services.base.command import Refused
 from bootmark.services.scouting import picking
 from bootmark.services.seasons import crop_stages, forecasts, offsets, unready
-from bootmark.services.treatment import calls, protection
+from bootmark.services.treatment import protection, weighing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Block, DecisionRow, Farm, TreatmentRow
@@ -80,11 +80,11 @@ class Picking(DatabaseTest):
         where = block(harvest_from="2026-08-20")
         with farm_session(FARM) as session:
             farm, row = session.get_one(Farm, FARM), session.get_one(Block, (FARM, where))
-            self.assertEqual(calls.crop_state(session, farm, row, TODAY).days_to_harvest, 62)
+            self.assertEqual(weighing.crop_state(session, farm, row, TODAY).days_to_harvest, 62)
             row.harvest_from = TODAY - dt.timedelta(days=3)
-            self.assertEqual(calls.crop_state(session, farm, row, TODAY).days_to_harvest, 0)
+            self.assertEqual(weighing.crop_state(session, farm, row, TODAY).days_to_harvest, 0)
             row.harvest_from = TODAY - dt.timedelta(days=300)
-            self.assertIsNone(calls.crop_state(session, farm, row, TODAY).days_to_harvest)
+            self.assertIsNone(weighing.crop_state(session, farm, row, TODAY).days_to_harvest)
 
     def test_what_was_done_stands_until_its_days_are_over_or_rain_ends_it(self) -> None:
         where = block(harvest_from="2026-08-20")

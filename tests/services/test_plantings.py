@@ -10,7 +10,7 @@ from bootmark.services.base.command import Refused, TooEarly
 from bootmark.services.base.states import HoldState, TreatmentState
 from bootmark.services.scouting import closed, held, picking
 from bootmark.services.seasons import crop_stages, forecasts
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import weighing
 from bootmark.standins.estate import FARM, NOW, ORIGIN, made
 from bootmark.store.models import Application, Block, DecisionRow, Farm, Hold, Planting, ReturnVisit, SampleRow, Stop, Trap, TreatmentRow
 from bootmark.store.session import farm_session
@@ -151,7 +151,7 @@ class Parts(GroundTest):
 
     def uses(self, block: uuid.UUID, control: str) -> int:
         with farm_session(FARM) as session:
-            return calls._uses_this_season(session, session.get_one(Farm, FARM), self.block(block), control, TODAY)
+            return weighing.uses_this_season(session, session.get_one(Farm, FARM), self.block(block), control, TODAY)
 
     def test_a_split_of_a_sprayed_block_neither_opens_it_nor_resets_a_season_s_number(self) -> None:
         _, control = self.spray(FIELD, 1)

@@ -13,7 +13,7 @@ from bootmark.core.season.daily import warmed
 from bootmark.services.base import ground
 from bootmark.services.base.command import Refused
 from bootmark.services.seasons import crop_stages, forecasts, packing, results
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import weighing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.services.weather import stations
 from bootmark.standins.estate import FARM, NOW, made
@@ -68,12 +68,12 @@ class CropStages(DatabaseTest):
     def test_bloom_refuses_what_kills_bees(self) -> None:
         with farm_session(FARM) as session:
             farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, LONG))
-            self.assertTrue(calls.crop_state(session, farm, block, DAY).in_flower)
-            self.assertFalse(calls.crop_state(session, farm, block, dt.date(2026, 6, 10)).in_flower)
+            self.assertTrue(weighing.crop_state(session, farm, block, DAY).in_flower)
+            self.assertFalse(weighing.crop_state(session, farm, block, dt.date(2026, 6, 10)).in_flower)
         send("crop.stage", {"block_id": str(LONG), "on": "2026-06-18", "code": 70, "note": ""})
         with farm_session(FARM) as session:
             farm, block = session.get_one(Farm, FARM), session.get_one(Block, (FARM, LONG))
-            self.assertFalse(calls.crop_state(session, farm, block, DAY).in_flower)
+            self.assertFalse(weighing.crop_state(session, farm, block, DAY).in_flower)
 
     def test_soybean_nodes_foretell_the_next(self) -> None:
         outline = [[7.1, 46.2], [7.1002, 46.2], [7.1002, 46.1999]]

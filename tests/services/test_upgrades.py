@@ -22,6 +22,7 @@ OLD: dict[tuple[str, int], dict[str, Any]] = {
         "name": "Old Trap", "block_id": str(made("Orchard A")), "agent": "codling-moth", "kind": "delta", "x": 120, "y": 80.5,
         "set_on": "2026-06-01", "lure_days": 30, "check_days": 4,
     },
+    ("decision.make", 1): {"look_id": str(made("no look")), "agent": "two-spotted-spider-mite", "instead": "leave"},
 }  # fmt: skip
 """An example of each kind and version that is no more."""
 

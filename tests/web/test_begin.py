@@ -12,7 +12,7 @@ from sqlalchemy import select, text
 
 from bootmark.core.meanings import ControlKind
 from bootmark.services.owning import lands
-from bootmark.services.treatment.calls import policy_of
+from bootmark.services.treatment.weighing import policy_of
 from bootmark.standins.estate import FARM, made
 from bootmark.store.models import Farm
 from bootmark.store.session import farm_session

@@ -147,6 +147,11 @@ UNKNOWN_HARVEST_DAYS = 3
 ADVISER_DAYS = 2
 """days. To an adviser's answer where no control fits. Common practice, 2026-11-24."""
 
+INSTEAD_LOOK_DAYS = 7
+"""days. To the next look after a call that was made against the rules. Common practice, 2026-11-27."""
+LEAST_WHY = 10
+"""letters. Of a reason for a call against the rules: less is none. Judgement, 2026-11-27."""
+
 # The walk
 
 CALM_RHYTHM_DAYS = 7

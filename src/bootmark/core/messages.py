@@ -142,6 +142,8 @@ class Says(StrEnum):
     CALL_WINDOW = "decision.window"
     CALL_NOW = "decision.now"
     CALL_CHOSEN = "decision.chosen"
+    CALL_INSTEAD = "decision.instead"
+    CALL_CHOSEN_ALL_THE_SAME = "decision.chosen-all-the-same"
     CALL_LEFT = "decision.left"
     # What a call's next look is for.
     FOR_ANSWER = "for.answer"

@@ -1,6 +1,6 @@
 """What a call is made of: its headline, reasons, what would change it, what the next look is for, cautions, controls on offer or not."""
 
-from bootmark.core.meanings import Activity, AgentKind
+from bootmark.core.meanings import Activity, AgentKind, DecisionKind
 from bootmark.core.messages import Says
 from bootmark.say.text import By, Many, Text
 
@@ -158,6 +158,18 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_NOW_ADVISED: Many("choices", "Act now: {control:in_sentence}.", "Act now. First: {control:in_sentence}."),
     Says.CALL_CHOSEN: "{control:name}: {control:timing}",
     Says.CALL_LEFT: "Left alone, against the advice to act.",
+    Says.CALL_CHOSEN_ALL_THE_SAME: "{control:name}, against the advice: {control:timing}",
+    Says.CALL_INSTEAD: By(
+        "decision_kind",
+        {
+            DecisionKind.LOOK_AGAIN: "Look again, against the advice.",
+            DecisionKind.SEND_A_SAMPLE: "Send a sample, against the advice.",
+            DecisionKind.REFER: "Ask a licensed adviser, against the advice.",
+            DecisionKind.REPORT: "Report it, before it is proved. Leave it where it is.",
+            DecisionKind.HARVEST_FIRST: "Harvest first, against the advice.",
+            DecisionKind.SALVAGE: "Give these plants up: take them out, and what lives on them with them.",
+        },
+    ),
     Says.FOR_ANSWER: "whether the authority has answered",
     Says.FOR_DAMAGE: "new damage",
     Says.FOR_SUCCESS: "{control:success}",

@@ -7,7 +7,7 @@ from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import enquiries, holds, looks
 from bootmark.services.seasons import biofixes, crop_stages, offsets, sightings, traps
-from bootmark.services.treatment import calls, thresholds
+from bootmark.services.treatment import applications, calls, opinions, thresholds
 from bootmark.services.weather import judging
 from bootmark.store.base import Head
 
@@ -32,7 +32,8 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     looks.store_sample,
     enquiries.store_enquiry,
     calls.store_decision,
-    calls.store_application,
+    opinions.store_opinion,
+    applications.store_application,
     thresholds.store_threshold,
     holds.store_answer,
     settings.store_farm,

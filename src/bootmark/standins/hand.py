@@ -12,7 +12,7 @@ from bootmark.services.base.handling import Sent
 from bootmark.services.base.people import Member
 from bootmark.services.base.roles import Role
 from bootmark.services.kinds import KINDS
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import applications
 from bootmark.standins.estate import FARM, NAME, ORIGIN, PEOPLE, made
 from bootmark.store.models import Block, Farm, ReturnVisit, TreatmentRow
 
@@ -123,7 +123,7 @@ class Hand:
             "amount_unit": unit,
             "area": area,
             "note": "",
-            "checks": list(calls.checks(control)),
+            "checks": list(applications.checks(control)),
         }
         self.send("applicator", "application.record", at, payload)
 

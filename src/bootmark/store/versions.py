@@ -16,6 +16,7 @@ from bootmark.store.models import (
     Look,
     MemberTerms,
     ModelOffset,
+    Opinion,
     OutsideAnswer,
     OwnThreshold,
     PlaceCheck,
@@ -34,8 +35,9 @@ HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
     FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold, PlaceCheck,
+    Opinion,
 )  # fmt: skip
-BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer)
+BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer, Opinion)
 """What stands in the Book, which is read from the newest on."""
 for model in HEADS:
     columns = model.__table__.c  # type: ignore[attr-defined]

@@ -24,6 +24,21 @@ class HoldState(StrEnum):
     ENDED = "ended"
 
 
+class CallState(StrEnum):
+    """Of a call: made, or proposed until somebody signs it."""
+
+    CALLED = "called"
+    PROPOSED = "proposed"
+
+
+class Stance(StrEnum):
+    """What somebody says to a call."""
+
+    ASKS = "asks"
+    AGREES = "agrees"
+    DISAGREES = "disagrees"
+
+
 class EnquiryState(StrEnum):
     """In the order in which enquiries wait."""
 

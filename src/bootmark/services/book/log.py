@@ -29,6 +29,7 @@ from bootmark.store.models import (
     CropStage,
     DecisionRow,
     Look,
+    Opinion,
     OutsideAnswer,
     SampleRow,
     StageSighting,
@@ -40,7 +41,7 @@ from bootmark.store.models import (
 from bootmark.store.rows import of_farm
 
 CONFLICTS_SHOWN = 40
-ORDER = ("look", "count", "call", "answer", "done", "biofix", "trap", "stage", "crop")
+ORDER = ("look", "count", "call", "opinion", "answer", "done", "biofix", "trap", "stage", "crop")
 """Entries of one moment stand in the order of the work."""
 
 
@@ -145,6 +146,12 @@ def _done(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> d
     return texts
 
 
+def _opinions(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
+    statement = _join(of_farm(Opinion, Opinion, DecisionRow.agent, withdrawn=True), Opinion, DecisionRow, Opinion.decision_id)
+    rows = session.execute(statement.where(Opinion.id.in_(ids)))
+    return {row.id: f"{catalogue.agent(agent).name}: {say.line(row.stance)}. {row.words}" for row, agent in rows}
+
+
 def _answers(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     texts = {}
     for row in session.scalars(of_farm(OutsideAnswer).where(OutsideAnswer.id.in_(ids))):
@@ -208,6 +215,7 @@ KINDS: dict[str, tuple[Select[Any], Texts]] = {
     "look": (_join(_lines("look", Look, Stop.block_id), Look, Stop, Look.stop_id), _looks),
     "count": (_join(_lines("count", SampleRow, Stop.block_id), SampleRow, Stop, SampleRow.stop_id), _counts),
     "call": (_lines("call", DecisionRow, DecisionRow.block_id), _calls),
+    "opinion": (_join(_lines("opinion", Opinion, DecisionRow.block_id), Opinion, DecisionRow, Opinion.decision_id), _opinions),
     "answer": (_lines("answer", OutsideAnswer, OutsideAnswer.block_id), _answers),
     "done": (
         _join(
@@ -224,7 +232,7 @@ KINDS: dict[str, tuple[Select[Any], Texts]] = {
 
 HEADS: dict[Topic, dict[str, Any]] = {
     Topic.SCOUTING: {"look": Look, "count": SampleRow},
-    Topic.TREATMENT: {"call": DecisionRow, "answer": OutsideAnswer, "done": Application},
+    Topic.TREATMENT: {"call": DecisionRow, "opinion": Opinion, "answer": OutsideAnswer, "done": Application},
     Topic.SEASONS: {"biofix": Biofix, "trap": TrapCheck, "stage": StageSighting, "crop": CropStage},
 }
 """Whose rows are counted, by what they change with."""

@@ -13,7 +13,7 @@ from bootmark.core.meanings import ControlKind
 from bootmark.services.base import ground, grown
 from bootmark.services.base.people import Colleague
 from bootmark.services.base.roles import SIGNERS
-from bootmark.services.treatment.calls import policy_of
+from bootmark.services.treatment.weighing import policy_of
 from bootmark.store.models import Farm, WeatherDay
 from bootmark.store.rows import of_farm
 

@@ -7,10 +7,10 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core.field.schools import POLICIES, School
-from bootmark.core.units import Scale, System
+from bootmark.core.units import Quantity, Scale, System
 from bootmark.say.formats import Days, Numbers
 from bootmark.services.base.command import Command
-from bootmark.services.base.fields import Choice, Number
+from bootmark.services.base.fields import Choice, Flag, Number
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import Role
 from bootmark.services.owning.rules import Called, Currency, Region, Zone
@@ -37,6 +37,8 @@ class SaveFarm(Command, kind="farm.save", roles=(Role.OWNER,)):
     days: Annotated[str, Choice(tuple(Days))] = Days.DAY_FIRST
     numbers: Annotated[str, Choice(tuple(Numbers))] = Numbers.POINT
     retention_days: Annotated[int | None, Number(*KEPT_DAYS, "days", whole=True, optional=True)] = None
+    calls_signed: Annotated[bool, Flag()] = False
+    reach: Annotated[float | None, Number(0.5, 60, optional=True, measures=Quantity.LENGTH)] = None
 
 
 KEPT = tuple(SaveFarm.model_fields)

@@ -17,7 +17,7 @@ from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Inv
 from bootmark.store.models.places import Block, PlaceCheck, PlanFeature, PlanImage, PlanPicture, Planting
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
-from bootmark.store.models.treatment import Application, DecisionRow, Hold, OutsideAnswer, OwnThreshold, ReturnVisit, TreatmentRow
+from bootmark.store.models.treatment import Application, DecisionRow, Hold, Opinion, OutsideAnswer, OwnThreshold, ReturnVisit, TreatmentRow
 from bootmark.store.models.weather import ForecastHour, Judgement, Station, WeatherDay, WeatherDerived, WeatherHour, WeatherUpload
 
 __all__ = [
@@ -45,6 +45,7 @@ __all__ = [
     "MemberTerms",
     "Membership",
     "ModelOffset",
+    "Opinion",
     "OutsideAnswer",
     "OwnThreshold",
     "Photo",

@@ -89,7 +89,8 @@ class Farm(Base):
     """One holding. clock_at: the demo farm's own time; empty where the real time counts. region: its country, by ISO 3166, with the
     subdivision where it is told; school: the school of control that its policy was taken from, empty where it has an order of its own;
     measures, scale, days, numbers: how they are written, unless somebody likes it otherwise; retention_days: after which what is kept of
-    strangers is blanked, None where it is not; origin: of the plan, where the farm was when it began: it stays where it is."""
+    strangers is blanked, None where it is not; origin: of the plan, where the farm was when it began: it stays where it is;
+    calls_signed: whether a scout's call waits until an adviser or the owner signs it; reach: metres, of the highest sprayer."""
 
     __tablename__ = "farm"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -107,6 +108,8 @@ class Farm(Base):
     days: Mapped[str] = mapped_column(server_default="day-first")
     numbers: Mapped[str] = mapped_column(server_default="point")
     retention_days: Mapped[int | None]
+    calls_signed: Mapped[bool] = mapped_column(server_default="false", default=False)
+    reach: Mapped[float | None]
     origin_latitude: Mapped[float]
     origin_longitude: Mapped[float]
 

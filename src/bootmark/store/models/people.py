@@ -12,7 +12,8 @@ from bootmark.store.base import Base, Head
 class FarmSettings(Head, Base):
     """What an owner keeps of the farm; its id is the farm's. The farm's own row holds what counts now.
 
-    region: its country, with the subdivision where one is told (ISO 3166-2); currency: ISO 4217; school: of control.
+    region: its country, with the subdivision where one is told (ISO 3166-2); currency: ISO 4217; school: of control;
+    calls_signed: whether a scout's call waits for an adviser or the owner; reach: metres, of the highest sprayer.
     """
 
     __tablename__ = "farm_settings"
@@ -28,6 +29,8 @@ class FarmSettings(Head, Base):
     days: Mapped[str] = mapped_column(server_default="day-first")
     numbers: Mapped[str] = mapped_column(server_default="point")
     retention_days: Mapped[int | None]
+    calls_signed: Mapped[bool] = mapped_column(server_default="false", default=False)
+    reach: Mapped[float | None]
 
 
 class Terms:

@@ -11,7 +11,8 @@ from bootmark.store.base import Base, Head, Identified, Withdrawable, within_far
 
 
 class Stop(Head, Base):
-    """One place on a round. return_id: the booked look that it answers, if any; planting_id: what was looked at, where something stood."""
+    """One place on a round. return_id: the booked look that it answers, if any; planting_id: what was looked at, where something stood;
+    longitude, latitude: where in the block, None where it is not told; flagged: it was marked, to be found again."""
 
     __tablename__ = "stop"
     __table_args__ = (
@@ -27,6 +28,9 @@ class Stop(Head, Base):
     where: Mapped[str]
     return_id: Mapped[uuid.UUID | None]
     planting_id: Mapped[uuid.UUID | None]
+    longitude: Mapped[float | None]
+    latitude: Mapped[float | None]
+    flagged: Mapped[bool] = mapped_column(server_default="false", default=False)
 
 
 class Look(Head, Base):
@@ -58,6 +62,8 @@ class FindingRow(Identified, Base):
 
 
 class SampleRow(Withdrawable, Head, Base):
+    """What was counted at a stop. tool: by which, empty where it is the plan's own."""
+
     __tablename__ = "sample"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
     stop_id: Mapped[uuid.UUID]
@@ -67,6 +73,7 @@ class SampleRow(Withdrawable, Head, Base):
     counts: Mapped[list[Any]]
     enemies: Mapped[list[Any]]
     chosen: Mapped[str] = mapped_column(server_default="plan", default="plan")
+    tool: Mapped[str] = mapped_column(server_default="", default="")
 
 
 class Enquiry(Withdrawable, Head, Base):

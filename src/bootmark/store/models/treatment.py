@@ -4,17 +4,23 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from sqlalchemy import ForeignKey, Index, UniqueConstraint
+from sqlalchemy import ForeignKey, Index, UniqueConstraint, text
 from sqlalchemy.orm import Mapped, mapped_column
 
 from bootmark.store.base import Base, Head, Identified, Withdrawable, within_farm
 
+PROPOSED = Index("ix_decision_proposed", "farm_id", postgresql_where=text("state = 'proposed'"))
+
 
 class DecisionRow(Head, Base):
-    """A call as it was made. working pins versions, inputs, result, catalogue and engine."""
+    """A call as it was made. working pins versions, inputs, result, catalogue and engine.
+
+    state: called, or proposed until somebody signs it; why: of a call against the rules; also: controls that go along with the first; spot:
+    which part of the block it is about, in words, with its area in hectares.
+    """
 
     __tablename__ = "decision"
-    __table_args__ = (within_farm("look_id", "look"), within_farm("sample_id", "sample"), within_farm("block_id", "block"))
+    __table_args__ = (within_farm("look_id", "look"), within_farm("sample_id", "sample"), within_farm("block_id", "block"), PROPOSED)
     look_id: Mapped[uuid.UUID]
     sample_id: Mapped[uuid.UUID | None]
     block_id: Mapped[uuid.UUID]
@@ -23,6 +29,23 @@ class DecisionRow(Head, Base):
     headline: Mapped[str]
     control: Mapped[str]
     working: Mapped[dict[str, Any]]
+    state: Mapped[str] = mapped_column(server_default="called", default="called")
+    why: Mapped[str] = mapped_column(server_default="", default="")
+    also: Mapped[list[Any]] = mapped_column(server_default="[]", default=list)
+    spot_area: Mapped[float | None]
+    spot: Mapped[str] = mapped_column(server_default="", default="")
+
+
+class Opinion(Withdrawable, Head, Base):
+    """What somebody thinks of one version of a call, or asks of somebody about it. asked_of: whom; none: whoever signs."""
+
+    __tablename__ = "opinion"
+    __table_args__ = (within_farm("decision_id", "decision"), Index(None, "farm_id", "decision_id"))
+    decision_id: Mapped[uuid.UUID]
+    decision_version: Mapped[int]
+    stance: Mapped[str]
+    asked_of: Mapped[uuid.UUID | None]
+    words: Mapped[str]
 
 
 class OwnThreshold(Withdrawable, Head, Base):
@@ -105,7 +128,8 @@ class ReturnVisit(Identified, Base):
 
 
 class Application(Head, Base):
-    """A treatment as it was done, and who signed for it. aired_hours: how long a closed place was aired before anybody went in."""
+    """A treatment as it was done, and who signed for it. aired_hours: how long a closed place was aired before anybody
+    went in; dry_at: when somebody saw that the leaves had dried."""
 
     __tablename__ = "application"
     __table_args__ = (within_farm("treatment_id", "treatment"), UniqueConstraint("farm_id", "treatment_id"))
@@ -118,3 +142,4 @@ class Application(Head, Base):
     working: Mapped[dict[str, Any]]
     note: Mapped[str]
     aired_hours: Mapped[float | None]
+    dry_at: Mapped[dt.datetime | None]

@@ -19,7 +19,7 @@ from bootmark.services.base.handling import MOST_REASON
 from bootmark.services.book import log, records
 from bootmark.services.kinds import KINDS, SAVES
 from bootmark.services.scouting import findings
-from bootmark.services.treatment import timing
+from bootmark.services.treatment import opinions, timing
 from bootmark.web import forms
 from bootmark.web.book import corrections, merging
 from bootmark.web.book.sight import sight
@@ -36,7 +36,14 @@ def page() -> str:
     start = forms.from_place()
     seen = sight(block, kind, start, now().replace(month=1, day=1, hour=0, minute=0, second=0, microsecond=0))
     return render_template(
-        "book.html", seen=seen, block=block, kind=kind, kinds=list(log.KINDS), names=people.names(db()), zone=zone(the_farm())
+        "book.html",
+        seen=seen,
+        block=block,
+        kind=kind,
+        kinds=list(log.KINDS),
+        names=people.names(db()),
+        zone=zone(the_farm()),
+        waiting=opinions.waiting(db(), member()),
     )
 
 
@@ -95,6 +102,8 @@ TITLES = {
     "enquiry.save": "An enquiry",
     "application.record": "A treatment, as it was done",
     "answer.keep": "An answer from outside",
+    "decision.make": "A call",
+    "opinion.give": "An opinion on a call",
     "farm.save": "The farm itself",
 }
 """What each kind of record is called above its versions."""

@@ -19,7 +19,7 @@ from bootmark.services.base.states import TreatmentState
 from bootmark.services.book import records
 from bootmark.services.scouting import closed, picking
 from bootmark.services.scouting.stops import child
-from bootmark.services.treatment import calls, protection, timing
+from bootmark.services.treatment import applications, protection, timing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import forms
 from bootmark.web.book import corrections
@@ -66,7 +66,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     return render_template(
         "job_card.html",
         planned=planned,
-        checks=calls.checks(planned.control),
+        checks=applications.checks(planned.control),
         weather=block_weather.at(db(), farm, block, at),
         hour=planned.state_at(at),
         keeps=picking.keeps_until(planned.control, block, g.catalogue, at.date()),
@@ -78,8 +78,8 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         errors=forms.Errors(errors),
         form=form,
         record_id=child(treatment, "application"),
-        v=calls.RecordApplication.spec.v,
-        unit_pairs=[(unit, unit) for unit in calls.UNITS],
+        v=applications.RecordApplication.spec.v,
+        unit_pairs=[(unit, unit) for unit in applications.UNITS],
         may=member().role in SIGNERS and not (blocked or planned.hold) and row.state == TreatmentState.PLANNED,
         blocked=blocked,
         shaken=corrections.shaken(db(), records.call(db(), row.decision_id)),
@@ -101,7 +101,7 @@ def sign(treatment: uuid.UUID) -> Response | tuple[str, int]:
     times = {name: forms.moment(name) for name in ("started_at", "finished_at")}
     try:
         ask_who()
-        forms.send(calls.RecordApplication, treatment_id=str(treatment), checks=request.form.getlist("checks"), **times)
+        forms.send(applications.RecordApplication, treatment_id=str(treatment), checks=request.form.getlist("checks"), **times)
     except Refused as error:
         return _card(treatment, error.errors), 400
     flash(say.line("Signed. The return look stands on the round of its day."), "good")

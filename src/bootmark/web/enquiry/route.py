@@ -18,7 +18,7 @@ from bootmark.services.base.roles import DESK
 from bootmark.services.scouting import enquiries, photos
 from bootmark.services.scouting.enquiries import Enquiry
 from bootmark.services.scouting.looks import Answered
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import weighing
 from bootmark.web import bench as bench_parts
 from bootmark.web import forms
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
@@ -143,7 +143,7 @@ def answer(enquiry: uuid.UUID) -> str:
     case = _case(row, row.signs)
     ranking, looks, verdict = identify.answer(case, catalogue=g.catalogue)
     crop = CropState(case.crop, month=case.month, hemisphere=case.hemisphere, region=case.region)
-    decided = called.calls(case, ranking, looks, verdict, crop, calls.policy_of(the_farm()), g.catalogue)
+    decided = called.calls(case, ranking, looks, verdict, crop, weighing.policy_of(the_farm()), g.catalogue)
     return render_template(
         "reply.html",
         enquiry=row,

@@ -24,7 +24,7 @@ from bootmark.services.owning import lands, missing
 from bootmark.services.owning.missing import Gap
 from bootmark.services.scouting import picking
 from bootmark.services.seasons import crop_stages
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import weighing
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 from bootmark.web.plan import board_of, in_degrees, posted, shapes, things, under
@@ -67,7 +67,7 @@ def page() -> str:
         gone=[feature for feature in ground.all_features(db()) if feature.ended],
         feature_word=lambda row: say.term(FeatureKind(row.kind)),
         people=colleagues,
-        policy=calls.policy_of(farm),
+        policy=weighing.policy_of(farm),
         region=lands.named(farm.region),
         school=SCHOOLS[School(farm.school)][0] if farm.school else "",
         missing=[_gap(row) for row in missing.gaps(db(), farm, g.catalogue, colleagues, now().date())] if keeper else [],

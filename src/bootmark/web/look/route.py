@@ -14,7 +14,7 @@ from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import closed, findings, looks, photos, stops
 from bootmark.services.scouting.stops import AtStop
-from bootmark.services.treatment import calls
+from bootmark.services.treatment import weighing
 from bootmark.web import at_stop, forms
 from bootmark.web import bench as bench_parts
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
@@ -93,8 +93,8 @@ def _as_case(here: AtStop, answered: looks.Answered) -> dict[str, Any]:
         id=str(here.stop.id),
         case=case,
         plant=understand(case.crop, g.catalogue),
-        crop=calls.crop_state(db(), the_farm(), here.block, now().date()),
-        policy=calls.policy_of(the_farm()),
+        crop=weighing.crop_state(db(), the_farm(), here.block, now().date()),
+        policy=weighing.policy_of(the_farm()),
         samples={},
         month_given=True,
     )

@@ -9,6 +9,7 @@ from bootmark.core.meanings import FeatureKind
 from bootmark.services import place_checks
 from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import closed, looks
+from bootmark.services.treatment import opinions
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 from bootmark.web.round.sight import sight
@@ -30,6 +31,7 @@ def page() -> str:
         asked=_asked,
         times=[("", say.line("as long as it takes")), *((str(n), say.many("{of} minute", "{of} minutes", n)) for n in MINUTES)],
         walk=seen.walk,
+        waiting=len(opinions.waiting(db(), member())),
         places=place_checks.due(db(), now().date()),
         feature_word=lambda row: say.term(FeatureKind(row.kind)),
         crops=g.catalogue.crops,

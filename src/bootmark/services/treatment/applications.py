@@ -1,0 +1,138 @@
+"""Treatments as done, and signed for."""
+
+import datetime as dt
+import uuid
+from typing import Annotated, Any
+
+from bootmark import say
+from bootmark.core import ENGINE
+from bootmark.core.catalogue import Control
+from bootmark.core.field import harvest
+from bootmark.core.meanings import ControlKind, Work
+from bootmark.core.units import Quantity
+from bootmark.services.base.command import Command, Forbidden, Refused
+from bootmark.services.base.farm_time import zone
+from bootmark.services.base.fields import Choice, Moment, Number, RecordId, Text, Ticks
+from bootmark.services.base.handling import Context, as_json, handles
+from bootmark.services.base.roles import SIGNERS
+from bootmark.services.base.states import TreatmentState, VisitState
+from bootmark.services.scouting import held, picking
+from bootmark.services.treatment.looks_booked import book
+from bootmark.services.weather import blocks as block_weather
+from bootmark.store.models import Application, Block, DecisionRow, ReturnVisit, TreatmentRow
+from bootmark.store.rows import NotHere, of_farm, row_of
+
+UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
+UNTICKED = "Tick each check before you sign."
+LATE_CLOCK = dt.timedelta(minutes=5)
+MOST_OF_AREA = 1.05
+"""Share of a block's area that may be signed for: edges are treated too. Judgement, no source."""
+
+
+def checks(control: Any) -> tuple[str, ...]:
+    """What whoever signs has to have checked."""
+    spraying = control.work in (Work.SPRAY, Work.EVENING_SPRAY)
+    first = (say.line("I have read the label, and it allows this here."), say.line("I wear what the label asks for.")) if spraying else ()
+    return (*first, *control.cautions)
+
+
+def _done(context: Context, row: Application) -> None:
+    """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
+    treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
+    done_on = row.finished_at.astimezone(zone(context.farm)).date()
+    if treatment.state == TreatmentState.PLANNED:
+        delay = done_on - treatment.on
+        following = context.session.scalars(
+            of_farm(TreatmentRow).where(
+                TreatmentRow.decision_id == treatment.decision_id,
+                TreatmentRow.decision_version == treatment.decision_version,
+                TreatmentRow.ordinal > treatment.ordinal,
+                TreatmentRow.state == TreatmentState.PLANNED,
+            )
+        )
+        for later in following:
+            later.on = later.on + delay
+    treatment.state = TreatmentState.DONE
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    decision = context.get(DecisionRow, treatment.decision_id, "decision_id")
+    earlier = context.session.scalars(
+        of_farm(ReturnVisit).where(ReturnVisit.application_id == row.id, ReturnVisit.state == VisitState.BOOKED)
+    )
+    for visit in earlier:
+        visit.state = VisitState.WITHDRAWN
+    book(context, decision, done_on + dt.timedelta(days=control.look_again_days), control.success, row.id)
+
+
+class RecordApplication(Command, kind="application.record", roles=SIGNERS, signs=True):
+    """Sign for a treatment as done: when, how much, on what area, with the checks ticked."""
+
+    treatment_id: Annotated[uuid.UUID, RecordId("treatment")]
+    started_at: Annotated[dt.datetime, Moment()]
+    finished_at: Annotated[dt.datetime, Moment()]
+    amount: Annotated[float, Number(0.001, 100_000)]
+    amount_unit: Annotated[str, Choice(UNITS)]
+    area: Annotated[float, Number(0.0001, 100_000, measures=Quantity.AREA)]
+    note: Annotated[str, Text(needed=False)] = ""
+    aired_hours: Annotated[float | None, Number(0, 1_000, "hours", optional=True)] = None
+    checks: Annotated[list[str], Ticks()]
+
+
+def _unticked(payload: Any, context: Context) -> dict[str, str]:
+    """Checks that are not ticked, whatever else is wrong."""
+    try:
+        treatment = row_of(context.session, TreatmentRow, uuid.UUID(payload["treatment_id"]))
+        wanted = checks(context.catalogue.agent(treatment.agent).control(treatment.control))
+        return {"checks": say.line(UNTICKED)} if set(wanted) - set(payload["checks"]) else {}
+    except (NotHere, KeyError, TypeError, ValueError, AttributeError):
+        return {}
+
+
+def _refuse_before_harvest(context: Context, block: Block, control: Control, done: dt.date) -> None:
+    """Nothing is signed whose interval ends after the next picking: that day is moved first, so that pickers see it."""
+    left, before = harvest.whole_days(done, block.harvest_from), picking.keeps_until(control, block, context.catalogue, done)
+    if before is None or left is None or left >= (before - done).days - 1:
+        return
+    context.errors["treatment_id"] = say.line(
+        "{block} is to be picked on {picking:day}, and after this not before {before:day}: move the picking under Farm, then sign.",
+        block=block.name,
+        picking=max(block.harvest_from or done, done),
+        before=before,
+    )
+
+
+@handles(RecordApplication, Application, _done, beside=_unticked)
+def store_application(command: RecordApplication, context: Context) -> Application:
+    treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
+    control = context.catalogue.agent(treatment.agent).control(treatment.control)
+    if control.kind == ControlKind.CONVENTIONAL and not context.member.qualified:
+        raise Forbidden(role=say.line("This material takes a qualified applicator: ask one to sign."))
+    done = context.session.scalars(of_farm(Application).where(Application.treatment_id == treatment.id)).one_or_none()
+    if treatment.state == TreatmentState.WITHDRAWN or (done and done.id != context.sent.record_id):
+        raise Refused(treatment_id=say.line("This has been done or withdrawn already: nothing is left to sign."))
+    block: Block = context.get(Block, treatment.block_id, "block_id")
+    hold = held.blocks(context.session).get(block.id)
+    if hold:
+        raise Refused(treatment_id=say.tongue().say(hold, context.catalogue))
+    if command.finished_at < command.started_at:
+        began = command.started_at.astimezone(zone(context.farm))
+        context.errors["finished_at"] = say.line("It ended before it began ({began:time}): give a later time.", began=began)
+    elif command.finished_at > context.sent.seen_at + LATE_CLOCK:
+        context.errors["finished_at"] = say.line("That is still ahead: sign when it is done.")
+    if command.area > block.area * MOST_OF_AREA:
+        context.errors["area"] = say.line(
+            "{area:area} is more than the block has: write a number up to {most:area}.", area=command.area, most=block.area
+        )
+    wanted = checks(control)
+    if set(wanted) - set(command.checks):
+        context.errors["checks"] = say.line(UNTICKED)
+    _refuse_before_harvest(context, block, control, command.finished_at.astimezone(zone(context.farm)).date())
+    context.refuse_what_is_wrong()
+    working = {
+        "checks": list(wanted),
+        "language": say.tongue().language,
+        "weather": as_json(block_weather.at(context.session, context.farm, block, command.started_at)),
+        "control": as_json(control),
+        "catalogue": context.catalogue.hash,
+        "engine": ENGINE,
+    }
+    return Application(**command.model_dump(exclude={"checks"}), working=working)

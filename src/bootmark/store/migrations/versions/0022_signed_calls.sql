@@ -1,0 +1,87 @@
+-- A call is proposed until somebody signs it, where the farm says so; it may be made against the rules, with a reason; several controls go
+-- together; a spot is a part of its block.
+ALTER TABLE decision ADD COLUMN state VARCHAR DEFAULT 'called' NOT NULL;
+ALTER TABLE decision ADD COLUMN why VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE decision ADD COLUMN also JSONB DEFAULT '[]' NOT NULL;
+ALTER TABLE decision ADD COLUMN spot_area FLOAT;
+ALTER TABLE decision ADD COLUMN spot VARCHAR DEFAULT '' NOT NULL;
+CREATE INDEX ix_decision_proposed ON decision (farm_id) WHERE state = 'proposed';
+ALTER TABLE farm ADD COLUMN calls_signed BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE farm ADD COLUMN reach FLOAT;
+ALTER TABLE farm_settings ADD COLUMN calls_signed BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE farm_settings ADD COLUMN reach FLOAT;
+
+-- What somebody thinks of a call, or asks somebody about it.
+CREATE TABLE opinion (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    decision_id UUID NOT NULL,
+    decision_version INTEGER NOT NULL,
+    stance VARCHAR NOT NULL,
+    asked_of UUID,
+    words VARCHAR NOT NULL,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_opinion PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_opinion_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_opinion_farm_id_decision_id FOREIGN KEY(farm_id, decision_id) REFERENCES decision (farm_id, id)
+);
+CREATE INDEX ix_opinion_farm_id_decision_id ON opinion (farm_id, decision_id);
+CREATE INDEX ix_opinion_by_time ON opinion (farm_id, seen_at);
+CREATE INDEX ix_opinion_conflict ON opinion (farm_id) WHERE conflict;
+CREATE TABLE opinion_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_opinion_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_opinion_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_opinion_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES opinion (farm_id, id),
+    CONSTRAINT fk_opinion_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_opinion_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+ALTER TABLE opinion ENABLE ROW LEVEL SECURITY;
+ALTER TABLE opinion FORCE ROW LEVEL SECURITY;
+CREATE POLICY opinion_farm ON opinion USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON opinion TO bm_web;
+GRANT SELECT ON opinion TO bm_worker;
+ALTER TABLE opinion_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE opinion_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY opinion_version_farm ON opinion_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON opinion_version TO bm_web;
+GRANT SELECT ON opinion_version TO bm_worker;
+CREATE TRIGGER opinion_insert_noted AFTER INSERT ON opinion REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+CREATE TRIGGER opinion_update_noted AFTER UPDATE ON opinion REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+CREATE TRIGGER opinion_delete_noted AFTER DELETE ON opinion REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+
+-- What a block's plants, its harvest and its lot are.
+ALTER TABLE planting ADD COLUMN height FLOAT;
+ALTER TABLE planting ADD COLUMN sold_as VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE planting ADD COLUMN supplier VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE planting ADD COLUMN origin VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE planting ADD COLUMN passport VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE planting ADD COLUMN checked_on DATE;
+ALTER TABLE planting ADD COLUMN gone_to VARCHAR DEFAULT '' NOT NULL;
+
+-- Where at a stop something was, and by which tool and in which hours it was counted.
+ALTER TABLE stop ADD COLUMN longitude FLOAT;
+ALTER TABLE stop ADD COLUMN latitude FLOAT;
+ALTER TABLE stop ADD COLUMN flagged BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE sample ADD COLUMN tool VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE application ADD COLUMN dry_at TIMESTAMP WITH TIME ZONE;

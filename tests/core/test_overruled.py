@@ -1,0 +1,84 @@
+"""What a person may call against the rules, and what no reason allows."""
+
+import unittest
+from dataclasses import replace
+
+from bootmark.core.catalogue import default
+from bootmark.core.field import call, overruled
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, VerdictKind
+from bootmark.core.types import CropState, Finding, Policy, Sample, StageNow
+
+CATALOGUE = default()
+MITE = "two-spotted-spider-mite"
+FEW = Sample("leaf", (0, 1) * 20, (0,) * 40)
+MANY = Sample("leaf", (30, 40) * 10, (0,) * 20)
+PROVED = Finding(MITE, VerdictKind.NAMED, 0.99, True, Activity.ACTIVE)
+FAR = CropState("raspberry", days_to_harvest=60, month=6)
+TOUCHES_NOTHING = {DecisionKind.LEAVE, DecisionKind.LOOK_AGAIN, DecisionKind.SEND_A_SAMPLE, DecisionKind.REFER, DecisionKind.REPORT}
+
+
+def may(
+    finding: Finding = PROVED, sample: Sample | None = FEW, crop: CropState = FAR, policy: Policy | None = None
+) -> tuple[DecisionKind, set[DecisionKind], set[str]]:
+    """What is called, what may be called instead, and which controls may be carried out all the same."""
+    policy = policy or Policy()
+    decision = call.decide(finding, StageNow(), sample, None, None, crop, policy, catalogue=CATALOGUE)
+    instead = overruled.instead(finding, StageNow(), sample, crop, policy, decision, catalogue=CATALOGUE)
+    return decision.kind, set(instead.kinds), {choice.control for choice in instead.controls}
+
+
+class Overruled(unittest.TestCase):
+    def test_a_leave_may_become_a_control(self) -> None:
+        kind, kinds, controls = may()
+        self.assertEqual(kind, DecisionKind.LEAVE)
+        self.assertIn("insecticidal-soap", controls)
+        self.assertNotIn(DecisionKind.LEAVE, kinds)
+        self.assertLessEqual({DecisionKind.LOOK_AGAIN, DecisionKind.REFER, DecisionKind.HARVEST_FIRST, DecisionKind.SALVAGE}, kinds)
+
+    def test_an_act_may_be_left(self) -> None:
+        kind, kinds, controls = may(sample=MANY)
+        self.assertEqual(kind, DecisionKind.ACT_NOW)
+        self.assertIn(DecisionKind.LEAVE, kinds)
+        self.assertNotIn("insecticidal-soap", controls, "it is on offer already")
+
+    def test_nothing_is_done_on_an_unproved_name(self) -> None:
+        for finding in (replace(PROVED, confirmed=False), replace(PROVED, verdict=VerdictKind.CANNOT_TELL, confirmed=False)):
+            _, kinds, controls = may(finding)
+            self.assertEqual(controls, set())
+            self.assertLessEqual(kinds, TOUCHES_NOTHING)
+
+    def test_nothing_is_done_against_a_helper_or_what_is_over(self) -> None:
+        ladybird = next(agent.id for agent in CATALOGUE.agents.values() if not agent.is_pest and "ladybird" in agent.id)
+        self.assertEqual(may(replace(PROVED, agent=ladybird, verdict=VerdictKind.HELP_HAS_COME), None)[2], set())
+        self.assertEqual(may(replace(PROVED, activity=Activity.DEAD), Sample("leaf", (0,) * 20))[2], set())
+
+    def test_intervals_and_bees_stand_whoever_calls(self) -> None:
+        agent = CATALOGUE.agent(MITE)
+        _, _, controls = may(crop=replace(FAR, days_to_harvest=0, in_flower=True))
+        for control in (agent.control(control) for control in controls):
+            self.assertFalse(control.sprayed and control.harvest_days, control.id)
+            self.assertNotIn("bees", control.harms, control.id)
+        self.assertEqual([control for control in may(crop=replace(FAR, days_to_harvest=None))[2] if agent.control(control).harvest_days], [])
+
+    def test_a_held_block_is_touched_by_nobody(self) -> None:
+        _, kinds, controls = may(crop=replace(FAR, on_hold=True))
+        self.assertEqual(controls, set())
+        self.assertLessEqual(kinds, TOUCHES_NOTHING)
+
+    def test_a_report_is_a_duty(self) -> None:
+        beetle = replace(PROVED, agent="japanese-beetle", verdict=VerdictKind.MUST_BE_REPORTED)
+        kind, kinds, controls = may(beetle, None)
+        self.assertEqual((kind, kinds, controls), (DecisionKind.REPORT, set(), set()))
+
+    def test_the_policy_is_changed_under_farm_and_not_at_a_stop(self) -> None:
+        gentle = Policy((ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING))
+        agent = CATALOGUE.agent(MITE)
+        self.assertEqual([control for control in may(policy=gentle)[2] if agent.control(control).sprayed], [])
+
+    def test_what_kills_what_the_other_brings_is_kept_apart(self) -> None:
+        agent = CATALOGUE.agent(MITE)
+        release = next(control for control in agent.controls if control.brings)
+        kills = next(control for control in agent.controls if release.brings in control.harms)
+        hose = next(control for control in agent.controls if control.kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL))
+        self.assertEqual(overruled.apart(MITE, (release.id, kills.id), CATALOGUE), (release.id, kills.id))
+        self.assertIsNone(overruled.apart(MITE, (hose.id, release.id), CATALOGUE))
