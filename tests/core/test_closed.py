@@ -2,12 +2,14 @@
 
 import datetime as dt
 import unittest
+from dataclasses import replace
+from typing import Any
 
 from hypothesis import given
 from hypothesis import strategies as st
 
 from bootmark.core.field import closed
-from bootmark.core.field.closed import Sprayed
+from bootmark.core.field.closed import Early, Sprayed
 from bootmark.core.field.walk import BlockState, plan
 from bootmark.core.messages import Says
 from bootmark.say import ENGLISH
@@ -52,6 +54,45 @@ class Closed(unittest.TestCase):
         ]
         for count in range(len(sprays)):
             self.assertLessEqual(set(closed.blocks(sprays[:count], NOON)), set(closed.blocks(sprays, NOON)))
+
+
+class Labelled(unittest.TestCase):
+    def labelled(self, hours: float | None, **more: Any) -> list[Sprayed]:
+        return [replace(spray(at(7, 40), at(10, 10), None), hours=hours, labelled=True, **more)]
+
+    def test_it_is_closed_while_it_is_being_done(self) -> None:
+        rows = [replace(spray(at(7, 40), at(10), 4), ended=None)]
+        self.assertEqual(closed.blocks(rows, at(7, 30)), {})
+        for when in (at(7, 40), at(12), at(12, day=19)):
+            self.assertEqual(
+                ENGLISH.say(closed.blocks(rows, when)["a"]), "Closed: codling moth granulovirus is being done here since 07:40."
+            )
+        over = [*rows, spray(at(6), at(7), 96)]
+        self.assertEqual(closed.blocks(over, NOON)["a"].kind, Says.BEING_DONE)
+
+    def test_hands_wait_longer_than_feet(self) -> None:
+        rows = self.labelled(12, hand_hours=72)
+        self.assertEqual(closed.hand_work(rows, NOON), {}, "nobody is in there at all")
+        night = at(22, 10)
+        self.assertEqual((closed.blocks(rows, night), set(closed.hand_work(rows, night))), ({}, {"a"}))
+        self.assertIn("before 21 June, 10:10", ENGLISH.say(closed.hand_work(rows, night)["a"]))
+        self.assertEqual(closed.hand_work(rows, at(10, 10, day=21)), {})
+
+    def test_until_dry_is_four_hours_at_the_least(self) -> None:
+        rows = self.labelled(0, dries=True)
+        self.assertIn("until it is dry, 14:10 at the earliest", ENGLISH.say(closed.blocks(rows, NOON)["a"]))
+        self.assertEqual(closed.blocks(rows, at(14, 10)), {})
+        self.assertIn("Closed until 22:10 by the label", ENGLISH.say(closed.blocks(self.labelled(12, dries=True), NOON)["a"]))
+
+    def test_the_label_s_hours_stand_and_an_unread_one_is_not_nought(self) -> None:
+        self.assertEqual(closed.blocks(self.labelled(1), NOON), {})
+        self.assertEqual(closed.blocks([spray(at(7, 40), at(10, 10), None)], at(9, day=20))["a"].kind, Says.CLOSED_UNKNOWN)
+
+    def test_early_entry_is_said_only_where_the_label_allows_it(self) -> None:
+        rows = self.labelled(12, early=Early(60, "coveralls, gloves, boots"))
+        text = ENGLISH.say(closed.blocks(rows, NOON)["a"])
+        self.assertIn("Before that 60 minutes a day at most, in this: coveralls, gloves, boots.", text)
+        self.assertNotIn("minutes a day", ENGLISH.say(closed.blocks(self.labelled(12), NOON)["a"]))
 
 
 class Walked(unittest.TestCase):

@@ -58,7 +58,9 @@ class Overruled(unittest.TestCase):
         for control in (agent.control(control) for control in controls):
             self.assertFalse(control.sprayed and control.harvest_days, control.id)
             self.assertNotIn("bees", control.harms, control.id)
-        self.assertEqual([control for control in may(crop=replace(FAR, days_to_harvest=None))[2] if agent.control(control).harvest_days], [])
+        self.assertEqual(
+            [control for control in may(crop=replace(FAR, days_to_harvest=None))[2] if agent.control(control).harvest_days], []
+        )
 
     def test_a_held_block_is_touched_by_nobody(self) -> None:
         _, kinds, controls = may(crop=replace(FAR, on_hold=True))

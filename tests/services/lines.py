@@ -11,9 +11,11 @@ from PIL import Image
 from sqlalchemy import func, select, text
 
 from bootmark.services import pictures
+from bootmark.services.base.states import TreatmentState
 from bootmark.services.weather import judging
 from bootmark.standins.estate import FARM, LATITUDE, LONGITUDE, NAME, NOW, TIME_ZONE, made
 from bootmark.store.models import Account, Membership, TreatmentRow
+from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.database import catalogue, member
 from tests.sending import send, store_days
@@ -100,6 +102,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             {"decision_id": str(ids["decision"]), "decision_version": 1, "stance": "asks", "words": "Is that too early?"},
             uuid.uuid4(),
         ),
+        "application.begin": ({"treatment_id": str(to_be_done()), "began_at": NOW.isoformat()}, uuid.uuid4()),
         "enquiry.save": (
             {"sender": "A neighbour", "came_as": "leaf", "crop": "rose", "family": "", "place": "bed", "words": "Holes.", "signs": {}},
             ids["enquiry"],
@@ -245,6 +248,13 @@ def doubtful() -> tuple[dict[str, Any], uuid.UUID]:
         row = {"local_date": day, "received_at": NOW, "tmin": 2.0, "tmax": 48.0, "rain": 0.0, "source": "test"}
         store_days(session, ridge, [row])
     return {"station_id": str(ridge), "local_date": day.isoformat(), "verdict": "stands"}, judging.record_id(ridge, day)
+
+
+def to_be_done() -> uuid.UUID:
+    """A treatment that the demo has planned and nobody has done."""
+    with farm_session(FARM) as session:
+        rows = of_farm(TreatmentRow, TreatmentRow.id).where(TreatmentRow.state == TreatmentState.PLANNED)
+        return session.scalars(rows.order_by(TreatmentRow.on, TreatmentRow.id)).first() or uuid.uuid4()
 
 
 def application(decision: uuid.UUID) -> dict[str, Any]:

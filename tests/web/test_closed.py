@@ -7,8 +7,10 @@ import uuid
 from sqlalchemy import select
 
 from bootmark.core.catalogue import default
+from bootmark.services.base.states import TreatmentState
 from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.models import Application, Block, TreatmentRow
+from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.web.test_pages import F, PagesTest
 
@@ -61,3 +63,23 @@ class Closed(PagesTest):
         self.assertIn(f"Go to {name}", self.client.get(f"{F}/round").text)
         answer = self.post(self.client, f"{F}/round/open", self.form() | {"block_id": str(block), "return_id": ""})
         self.assertIn("/look/", answer.headers["Location"])
+
+    def test_a_block_is_closed_while_the_work_goes_on(self) -> None:
+        with farm_session(FARM) as session:
+            treatment = session.scalars(
+                of_farm(TreatmentRow).where(TreatmentRow.block_id == made("Mill Piece"), TreatmentRow.state == TreatmentState.PLANNED)
+            ).first()
+            assert treatment
+        card = f"{F}/do/{treatment.id}"
+        self.assertIn("Begin now, and close the block", self.client.get(card).text)
+        begun = self.form()
+        self.assertEqual(self.post(self.client, f"{card}/begin", begun).status_code, 302)
+        self.assertIn("is being done here since", self.client.get(f"{F}/round").text)
+        self.assertIn("Being done", self.client.get(f"{F}/do").text)
+        page = self.client.get(card).text
+        self.assertIn("It was not begun", page)
+        base = re.search(r'name="base" value="([^"]+)"', page)
+        assert base
+        self.post(self.client, f"{card}/begin", self.form() | {"record_id": begun["record_id"], "base": base[1], "stopped": "yes"})
+        self.assertNotIn("is being done here since", self.client.get(f"{F}/round").text)
+        self.assertIn("Begin now, and close the block", self.client.get(card).text)

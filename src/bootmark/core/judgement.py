@@ -361,6 +361,8 @@ MOST_MISTAKEN, MOST_OVERLOOKED = 0.25, 0.4
 UNKNOWN_REENTRY_HOURS = 48
 """hours after the end of a spray. Nobody is sent into a block while its interval is not known: longer than most labels close one, and the
 sentence sends to the label. Judgement, 2026-11-26."""
+DRYING_HOURS = 4
+"""hours after the end of a spray. A block that is closed until the leaves are dry stays so at the least. Common practice, 2026-11-27."""
 LONGEST_REENTRY_DAYS = 35
 """days. Looked back for sprays that may still close a block: labels close some work for thirty. Common practice, 2026-11-26."""
 

@@ -236,6 +236,10 @@ class Says(StrEnum):
     BLOCK_HELD = "stop.held"
     BLOCK_CLOSED = "stop.closed"
     CLOSED_UNKNOWN = "stop.closed-unknown"
+    CLOSED_TILL_DRY = "stop.closed-till-dry"
+    CLOSED_BUT_EARLY = "stop.closed-but-early"
+    BEING_DONE = "stop.being-done"
+    NO_HAND_WORK = "stop.no-hand-work"
 
 
 @dataclass(frozen=True)

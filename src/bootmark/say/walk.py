@@ -1,7 +1,7 @@
 """Why a block is walked to today, or can wait."""
 
 from bootmark.core.messages import Says
-from bootmark.say.text import By, Text
+from bootmark.say.text import By, Many, Text
 
 
 def _due(text: str) -> By:
@@ -35,10 +35,27 @@ TEXTS: dict[Says, Text] = {
     Says.BLOCK_CLOSED: By(
         "days",
         {
-            "today": "Closed until {until:time} ({control:in_sentence}, done at {ended:time}), as recalled: the label decides.",
-            "later": "Closed until {until:day}, {until:time} ({control:in_sentence}, done on {ended:day}), as recalled: the label decides.",
+            "today": By(
+                "by",
+                {"label": "Closed until {until:time} by the label ({control:in_sentence}, done at {ended:time})."},
+                "Closed until {until:time} ({control:in_sentence}, done at {ended:time}), as recalled: the label decides.",
+            ),
+            "later": By(
+                "by",
+                {"label": "Closed until {until:day}, {until:time} by the label ({control:in_sentence}, done on {ended:day})."},
+                "Closed until {until:day}, {until:time} ({control:in_sentence}, done on {ended:day}), as recalled: the label decides.",
+            ),
         },
     ),
+    Says.CLOSED_TILL_DRY: "Closed until it is dry, {until:time} at the earliest ({control:in_sentence}, done at {ended:time}): touch a "
+    "leaf from the edge before you go in.",
+    Says.CLOSED_BUT_EARLY: Many(
+        "minutes",
+        "{closed} Before that {minutes} minute a day at most, in this: {wear}. The label allows no more.",
+        "{closed} Before that {minutes} minutes a day at most, in this: {wear}. The label allows no more.",
+    ),
+    Says.BEING_DONE: "Closed: {control:in_sentence} is being done here since {began:time}.",
+    Says.NO_HAND_WORK: "No thinning, tying or picking by hand before {until:day}, {until:time} ({control:in_sentence}, by its label).",
     Says.CLOSED_UNKNOWN: "Closed: {control:in_sentence} was done here on {ended:day}, {ended:time}, and when anybody may go in again is "
     "not known here. Read its label first.",
     Says.BLOCK_HELD: "This block is held after a report: {agent:in_sentence} was reported on {since:day}. Nothing is done in it and "

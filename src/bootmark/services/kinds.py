@@ -33,6 +33,7 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     enquiries.store_enquiry,
     calls.store_decision,
     opinions.store_opinion,
+    applications.store_begun,
     applications.store_application,
     thresholds.store_threshold,
     holds.store_answer,

@@ -5,6 +5,7 @@ from sqlalchemy import Index, Table
 from bootmark.store.base import Head, version_table
 from bootmark.store.models import (
     Application,
+    BegunWork,
     Biofix,
     Block,
     CropStage,
@@ -35,7 +36,7 @@ HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
     FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold, PlaceCheck,
-    Opinion,
+    Opinion, BegunWork,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer, Opinion)
 """What stands in the Book, which is read from the newest on."""

@@ -1,4 +1,4 @@
-"""Which blocks are closed after what was signed for on them."""
+"""Which blocks are closed after what was signed for on them, and while it is being done."""
 
 import datetime as dt
 import uuid
@@ -8,11 +8,13 @@ from sqlalchemy.orm import Session
 from bootmark.core import judgement
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.field import closed
-from bootmark.core.field.closed import Sprayed
+from bootmark.core.field.closed import Early, Sprayed
 from bootmark.core.messages import Message
-from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base import applied, ground, memo, stamp
+from bootmark.services.base.applied import Applied
 from bootmark.services.base.stamp import Topic
-from bootmark.store.models import Application, TreatmentRow
+from bootmark.services.base.states import TreatmentState
+from bootmark.store.models import BegunWork, TreatmentRow
 from bootmark.store.rows import of_farm
 
 _sprays: memo.Kept[list[Sprayed]] = memo.Kept(64)
@@ -20,19 +22,50 @@ _sprays: memo.Kept[list[Sprayed]] = memo.Kept(64)
 
 def blocks(session: Session, catalogue: Catalogue, now: dt.datetime) -> dict[uuid.UUID, Message]:
     """The blocks that nobody goes into now, each with why and until when."""
+    return {uuid.UUID(block): why for block, why in closed.blocks(_all(session, catalogue, now), now).items()}
+
+
+def hand_work(session: Session, catalogue: Catalogue, now: dt.datetime) -> dict[uuid.UUID, Message]:
+    """The blocks in which hands thin, tie and pick nothing now though people may walk there, each with why."""
+    return {uuid.UUID(block): why for block, why in closed.hand_work(_all(session, catalogue, now), now).items()}
+
+
+def _all(session: Session, catalogue: Catalogue, now: dt.datetime) -> list[Sprayed]:
     key = (catalogue.hash, now.date())
-    sprays = stamp.while_standing(session, _sprays, (Topic.TREATMENT, Topic.PLACES), key, lambda: _read(session, catalogue, now))
-    return {uuid.UUID(block): why for block, why in closed.blocks(sprays, now).items()}
+    return stamp.while_standing(session, _sprays, (Topic.TREATMENT, Topic.PLACES), key, lambda: _read(session, catalogue, now))
 
 
 def _read(session: Session, catalogue: Catalogue, now: dt.datetime) -> list[Sprayed]:
-    since = now - dt.timedelta(days=judgement.LONGEST_REENTRY_DAYS)
-    columns = (TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control, Application.started_at, Application.finished_at)
-    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    rows = session.execute(of_farm(Application, *columns).join(TreatmentRow, joined).where(Application.finished_at > since))
     heirs = ground.heirs(session)
-    return [
-        Sprayed(str(block.id), agent, control, began, ended, catalogue.agent(agent).control(control).reentry_hours)
-        for sprayed, agent, control, began, ended in rows
-        for block in heirs.of(sprayed, ended.astimezone(now.tzinfo).date())
+    done = [
+        _sprayed(block.id, row, catalogue)
+        for row in applied.since(session, now - dt.timedelta(days=judgement.LONGEST_REENTRY_DAYS))
+        for block in heirs.of(row.block_id, row.ended.astimezone(now.tzinfo).date())
     ]
+    joined = (TreatmentRow.farm_id == BegunWork.farm_id) & (TreatmentRow.id == BegunWork.treatment_id)
+    columns = (TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control, BegunWork.began_at)
+    begun = of_farm(BegunWork, *columns).join(TreatmentRow, joined).where(TreatmentRow.state == TreatmentState.PLANNED)
+    running = [
+        Sprayed(str(block.id), agent, control, began, None, None)
+        for where, agent, control, began in session.execute(begun)
+        for block in heirs.of(where, began.astimezone(now.tzinfo).date())
+    ]
+    return [*done, *running]
+
+
+def _sprayed(block: uuid.UUID, row: Applied, catalogue: Catalogue) -> Sprayed:
+    """A material as it closes a block: by its label where somebody read that, else as it is recalled."""
+    early = Early(row.early_minutes, row.early_wear) if row.early_minutes else None
+    recalled, labelled = catalogue.agent(row.agent).control(row.control).reentry_hours, row.label_hours is not None
+    return Sprayed(
+        str(block),
+        row.agent,
+        row.control,
+        row.began,
+        row.ended,
+        hours=row.label_hours if labelled else recalled,
+        hand_hours=row.hand_hours,
+        dries=row.until_dry,
+        early=early,
+        labelled=labelled,
+    )

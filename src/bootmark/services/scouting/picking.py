@@ -10,11 +10,10 @@ from sqlalchemy.orm import Session
 from bootmark.core.catalogue import Catalogue, Control
 from bootmark.core.field import harvest
 from bootmark.core.messages import Message, Says, says
-from bootmark.services.base import ground, grown, memo, stamp
+from bootmark.services.base import applied, ground, grown, memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
-from bootmark.store.models import Application, Block, Farm, TreatmentRow
-from bootmark.store.rows import of_farm
+from bootmark.store.models import Block, Farm
 
 LONGEST_DAYS = 400
 
@@ -50,16 +49,10 @@ def blocks(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> 
 
 def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
     since = dt.datetime.combine(day - dt.timedelta(days=LONGEST_DAYS), dt.time(), dt.UTC)
-    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    rows = session.execute(
-        of_farm(Application, Application.finished_at, TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control)
-        .join(TreatmentRow, joined)
-        .where(Application.finished_at > since)
-    )
     heirs = ground.heirs(session)
     longest: dict[uuid.UUID, NoPicking] = {}
-    for row in rows:
-        control, done = catalogue.agent(row.agent).control(row.control), row.finished_at.astimezone(zone(farm)).date()
+    for row in applied.since(session, since):
+        control, done = catalogue.agent(row.agent).control(row.control), row.ended.astimezone(zone(farm)).date()
         for block in heirs.of(row.block_id, done):
             before = keeps_until(control, block, catalogue, done)
             if before and before > day and (block.id not in longest or before > longest[block.id].before):

@@ -2,7 +2,10 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Iterator
 from typing import Annotated, Any
+
+from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core import ENGINE
@@ -12,14 +15,14 @@ from bootmark.core.meanings import ControlKind, Work
 from bootmark.core.units import Quantity
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
-from bootmark.services.base.fields import Choice, Moment, Number, RecordId, Text, Ticks
+from bootmark.services.base.fields import Checks, Choice, Flag, Moment, Number, RecordId, Text, Ticks
 from bootmark.services.base.handling import Context, as_json, handles
 from bootmark.services.base.roles import SIGNERS
 from bootmark.services.base.states import TreatmentState, VisitState
 from bootmark.services.scouting import held, picking
 from bootmark.services.treatment.looks_booked import book
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Application, Block, DecisionRow, ReturnVisit, TreatmentRow
+from bootmark.store.models import Application, BegunWork, Block, DecisionRow, ReturnVisit, TreatmentRow
 from bootmark.store.rows import NotHere, of_farm, row_of
 
 UNITS = ("L", "ml", "kg", "g", "bottles", "hours")
@@ -74,7 +77,51 @@ class RecordApplication(Command, kind="application.record", roles=SIGNERS, signs
     area: Annotated[float, Number(0.0001, 100_000, measures=Quantity.AREA)]
     note: Annotated[str, Text(needed=False)] = ""
     aired_hours: Annotated[float | None, Number(0, 1_000, "hours", optional=True)] = None
+    label_hours: Annotated[float | None, Number(0, 1_000, "hours", optional=True)] = None
+    hand_hours: Annotated[float | None, Number(0, 1_000, "hours", optional=True)] = None
+    until_dry: Annotated[bool, Flag()] = False
+    early_minutes: Annotated[int | None, Number(1, 480, "minutes", whole=True, optional=True)] = None
+    early_wear: Annotated[str, Text(200, needed=False)] = ""
     checks: Annotated[list[str], Ticks()]
+
+    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
+        if self.hand_hours is not None and self.hand_hours < (self.label_hours or 0):
+            yield "hand_hours", say.line("Hand work waits at least as long as walking in: give no fewer hours.")
+        if self.early_minutes and not self.early_wear:
+            yield "early_wear", say.line("Write what the label asks to wear: without it nobody goes in early.")
+        if self.early_wear and not self.early_minutes:
+            yield "early_minutes", say.line("Write for how many minutes a day the label allows it.")
+
+
+class BeginWork(Command, kind="application.begin", roles=SIGNERS):
+    """Begin a treatment: nobody goes into its block until it is signed for, or withdrawn."""
+
+    treatment_id: Annotated[uuid.UUID, RecordId("treatment")]
+    began_at: Annotated[dt.datetime, Moment()]
+
+
+@handles(BeginWork, BegunWork)
+def store_begun(command: BeginWork, context: Context) -> BegunWork:
+    treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
+    block: Block = context.get(Block, treatment.block_id, "block_id")
+    hold = held.blocks(context.session).get(block.id)
+    if hold:
+        raise Refused(treatment_id=say.tongue().say(hold, context.catalogue))
+    if treatment.state != TreatmentState.PLANNED and not context.sent.withdrawn:
+        context.errors["treatment_id"] = say.line("This has been done or withdrawn already: there is nothing to begin.")
+    if command.began_at > context.sent.seen_at + LATE_CLOCK:
+        context.errors["began_at"] = say.line("That is still ahead: begin when you begin.")
+    return BegunWork(**command.model_dump())
+
+
+def running(session: Session) -> frozenset[uuid.UUID]:
+    """Treatments that are being done."""
+    return frozenset(session.scalars(of_farm(BegunWork, BegunWork.treatment_id)))
+
+
+def begun(session: Session, treatment_id: uuid.UUID) -> BegunWork | None:
+    """The begin of a treatment that is not signed for; None where nobody has begun it."""
+    return session.scalars(of_farm(BegunWork).where(BegunWork.treatment_id == treatment_id)).first()
 
 
 def _unticked(payload: Any, context: Context) -> dict[str, str]:

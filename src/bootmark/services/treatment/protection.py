@@ -8,12 +8,11 @@ from sqlalchemy.orm import Session
 from bootmark.core import judgement
 from bootmark.core.catalogue import Catalogue
 from bootmark.core.season import programme
-from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base import applied, ground, memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Application, Farm, TreatmentRow
-from bootmark.store.rows import of_farm
+from bootmark.store.models import Farm
 
 
 @dataclass(frozen=True)
@@ -44,17 +43,10 @@ def standing(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -
 
 def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> list[Standing]:
     since = dt.datetime.combine(day - dt.timedelta(days=judgement.LONGEST_STANDING), dt.time(), dt.UTC)
-    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    rows = session.execute(
-        of_farm(Application, Application.finished_at, TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control)
-        .join(TreatmentRow, joined)
-        .where(Application.finished_at > since)
-        .order_by(Application.finished_at.desc())
-    )
     heirs = ground.heirs(session)
     stands = []
-    for row in rows:
-        control, done = catalogue.agent(row.agent).control(row.control), row.finished_at.astimezone(zone(farm)).date()
+    for row in applied.since(session, since):
+        control, done = catalogue.agent(row.agent).control(row.control), row.ended.astimezone(zone(farm)).date()
         lasts = done + dt.timedelta(days=control.lasts_days)
         if not control.sprayed or control.lasts_days < 2 or lasts < day:
             continue

@@ -14,15 +14,14 @@ from bootmark.core.ground import strips
 from bootmark.core.meanings import Activity, Chosen, ControlKind, Measure, VerdictKind
 from bootmark.core.messages import Says
 from bootmark.core.types import Answered, CropState, Decision, Done, Finding, Policy, Sample, StageNow
-from bootmark.services.base import ground, grown, memo, stamp
+from bootmark.services.base import applied, ground, grown, memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.handling import Json, as_json
 from bootmark.services.base.stamp import Topic
 from bootmark.services.scouting import growth, held, holds, picking
 from bootmark.services.seasons import crop_stages, forecasts, traps
 from bootmark.services.treatment import thresholds
-from bootmark.store.models import Application, Block, Farm, Look, SampleRow, Stop, TreatmentRow
-from bootmark.store.rows import of_farm
+from bootmark.store.models import Block, Farm, Look, SampleRow, Stop
 
 
 def policy_of(farm: Farm) -> Policy:
@@ -93,17 +92,12 @@ def stage_now(
 def done_on(session: Session, farm: Farm, block: Block, agent: str, day: dt.date, catalogue: Catalogue) -> list[Done]:
     """What was carried out against an agent on a block's ground within a season, whatever the block was called then."""
     since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
-    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    columns = (TreatmentRow.block_id, TreatmentRow.control, Application.finished_at)
-    rows = session.execute(
-        of_farm(Application, *columns).join(TreatmentRow, joined).where(TreatmentRow.agent == agent, Application.finished_at > since)
-    )
     spans, done = strips.spans(ground.strips_of(block)), []
-    for where, control, finished in rows:
-        on = finished.astimezone(zone(farm)).date()
-        if on <= day and any(str(where) == span.block and span.holds(on) for span in spans):
-            judged = on + dt.timedelta(days=catalogue.agent(agent).control(control).look_again_days)
-            done.append(Done(agent, control, on, judged))
+    for row in applied.since(session, since):
+        on = row.ended.astimezone(zone(farm)).date()
+        if row.agent == agent and on <= day and any(str(row.block_id) == span.block and span.holds(on) for span in spans):
+            judged = on + dt.timedelta(days=catalogue.agent(agent).control(row.control).look_again_days)
+            done.append(Done(agent, row.control, on, judged))
     return done
 
 
@@ -157,8 +151,6 @@ def considered(session: Session, farm: Farm, catalogue: Any, look: Look, agent: 
 def uses_this_season(session: Session, farm: Farm, block: Block, control: str, day: dt.date) -> int:
     """How often a material was used on a block within a year: what its label counts by the season, on any ground of it."""
     since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
-    joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    rows = of_farm(Application, TreatmentRow.block_id, Application.finished_at).join(TreatmentRow, joined)
-    used = session.execute(rows.where(TreatmentRow.control == control, Application.finished_at > since)).all()
-    done = [(str(where), finished.astimezone(zone(farm)).date()) for where, finished in used]
+    used = [row for row in applied.since(session, since) if row.control == control]
+    done = [(str(row.block_id), row.ended.astimezone(zone(farm)).date()) for row in used]
     return strips.most(ground.strips_of(block), lambda span: sum(where == span.block and span.holds(on) for where, on in done))

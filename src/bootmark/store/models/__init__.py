@@ -17,13 +17,24 @@ from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Inv
 from bootmark.store.models.places import Block, PlaceCheck, PlanFeature, PlanImage, PlanPicture, Planting
 from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
-from bootmark.store.models.treatment import Application, DecisionRow, Hold, Opinion, OutsideAnswer, OwnThreshold, ReturnVisit, TreatmentRow
+from bootmark.store.models.treatment import (
+    Application,
+    BegunWork,
+    DecisionRow,
+    Hold,
+    Opinion,
+    OutsideAnswer,
+    OwnThreshold,
+    ReturnVisit,
+    TreatmentRow,
+)
 from bootmark.store.models.weather import ForecastHour, Judgement, Station, WeatherDay, WeatherDerived, WeatherHour, WeatherUpload
 
 __all__ = [
     "Account",
     "AccountReset",
     "Application",
+    "BegunWork",
     "Biofix",
     "Block",
     "CommandRow",

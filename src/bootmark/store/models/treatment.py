@@ -129,7 +129,8 @@ class ReturnVisit(Identified, Base):
 
 class Application(Head, Base):
     """A treatment as it was done, and who signed for it. aired_hours: how long a closed place was aired before anybody
-    went in; dry_at: when somebody saw that the leaves had dried."""
+    went in; label_hours, hand_hours: of its label, until people walk and until hands work there; until_dry: and until it has dried;
+    early_minutes, early_wear: what the label allows before, None where it allows nothing."""
 
     __tablename__ = "application"
     __table_args__ = (within_farm("treatment_id", "treatment"), UniqueConstraint("farm_id", "treatment_id"))
@@ -142,4 +143,17 @@ class Application(Head, Base):
     working: Mapped[dict[str, Any]]
     note: Mapped[str]
     aired_hours: Mapped[float | None]
-    dry_at: Mapped[dt.datetime | None]
+    label_hours: Mapped[float | None]
+    hand_hours: Mapped[float | None]
+    until_dry: Mapped[bool] = mapped_column(server_default="false", default=False)
+    early_minutes: Mapped[int | None]
+    early_wear: Mapped[str] = mapped_column(server_default="", default="")
+
+
+class BegunWork(Withdrawable, Head, Base):
+    """A treatment that somebody has begun and not signed for: nobody goes into its block meanwhile."""
+
+    __tablename__ = "begun_work"
+    __table_args__ = (within_farm("treatment_id", "treatment"), Index(None, "farm_id", "treatment_id"))
+    treatment_id: Mapped[uuid.UUID]
+    began_at: Mapped[dt.datetime]

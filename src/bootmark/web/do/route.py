@@ -10,6 +10,7 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.core.meanings import ControlKind
 from bootmark.core.messages import Message
+from bootmark.core.units import Quantity
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground, grown
 from bootmark.services.base.command import Refused
@@ -34,16 +35,20 @@ blueprint = Blueprint("do", __name__, template_folder=".")
 def page() -> str:
     planned = timing.planned(db(), the_farm(), g.catalogue, now())
     shut = closed.blocks(db(), g.catalogue, now())
+    running = applications.running(db())
     free = [entry for entry in planned if not entry.late and not entry.hold and entry.block.id not in shut]
     due = [entry for entry in free if (entry.treatment.on - now().date()).days <= 0]
-    later = [entry for entry in planned if not entry.late and entry not in due]
+    being_done = [entry for entry in planned if entry.treatment.id in running]
+    later = [entry for entry in planned if not entry.late and entry not in (*due, *being_done)]
     return render_template(
         "do.html",
+        being_done=being_done,
         due=due,
         later=later,
         shut=shut,
-        late=[entry for entry in planned if entry.late],
+        late=[entry for entry in planned if entry.late and entry not in being_done],
         no_picking=_no_picking(),
+        hand_work=_hand_work(),
         standing=protection.standing(db(), the_farm(), g.catalogue, now().date()),
         local=zone(the_farm()),
         may=member().role in SIGNERS,
@@ -57,10 +62,17 @@ def _no_picking() -> list[tuple[str, Message]]:
     return sorted((names[block], row.why) for block, row in kept.items())
 
 
+def _hand_work() -> list[tuple[str, Message]]:
+    """Blocks in which hands do no work now though people may walk there, by name, each with why."""
+    names = {block.id: block.name for block in ground.blocks(db())}
+    return sorted((names[block], why) for block, why in closed.hand_work(db(), g.catalogue, now()).items() if block in names)
+
+
 def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
     farm, at = the_farm(), now()
     planned = timing.of_treatment(db(), farm, g.catalogue, treatment, at)
     row, block = planned.treatment, planned.block
+    begun = applications.begun(db(), treatment)
     form: Any = request.form if request.method == "POST" else None
     blocked = planned.control.kind == ControlKind.CONVENTIONAL and not member().qualified
     return render_template(
@@ -84,7 +96,10 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         blocked=blocked,
         shaken=corrections.shaken(db(), records.call(db(), row.decision_id)),
         shut=closed.blocks(db(), g.catalogue, at).get(block.id),
-        start=(at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
+        begun=begun,
+        begun_id=begun.id if begun else uuid.uuid4(),
+        area_times=say.tongue().formats.unit(Quantity.AREA).times,
+        start=(begun.began_at.astimezone(zone(farm)) if begun else at - dt.timedelta(hours=1)).strftime("%Y-%m-%dT%H:%M"),
         end=at.strftime("%Y-%m-%dT%H:%M"),
     )
 
@@ -93,6 +108,22 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
 @on_farm
 def card(treatment: uuid.UUID) -> str:
     return _card(treatment)
+
+
+@blueprint.post("/f/<uuid:farm>/do/<uuid:treatment>/begin")
+@on_farm
+def begin(treatment: uuid.UUID) -> Response | tuple[str, int]:
+    """Close the block while the work goes on, or say that it was not begun."""
+    stopped = bool(request.form.get("stopped"))
+    before = applications.begun(db(), treatment)
+    began = before.began_at if stopped and before else now()
+    more: dict[str, Any] = {"withdrawn": True, "reason": say.line("It was not begun.")} if stopped else {}
+    try:
+        forms.send_as_kept(applications.BeginWork.spec.kind, {"treatment_id": str(treatment), "began_at": began.isoformat()}, **more)
+    except Refused as error:
+        return _card(treatment, error.errors), 400
+    flash(say.line("Nobody is sent into the block until you sign.") if not stopped else say.line("The block is open again."), "good")
+    return redirect(url_for("do.card", farm=the_farm().id, treatment=treatment))
 
 
 @blueprint.post("/f/<uuid:farm>/do/<uuid:treatment>")

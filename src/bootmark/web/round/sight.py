@@ -31,6 +31,7 @@ class Sight:
     place: int
     opened: Mapping[str, list[Opened]]
     no_picking: Mapping[str, Message]
+    hand_work: Mapping[str, Message]
     closed: Collection[str]
 
 
@@ -39,13 +40,13 @@ _sights: memo.Kept[Sight] = memo.Kept(128)
 
 def sight(now: dt.datetime, wish: Wish) -> Sight:
     """The walk of a day, drawn. Making it may make forecasts anew, which is a write: the key is asked for after it."""
-    shut = closed.blocks(db(), g.catalogue, now)
+    shut = [*closed.blocks(db(), g.catalogue, now).items(), *closed.hand_work(db(), g.catalogue, now).items()]
     key = (
         the_farm().id,
         wish,
         now.date(),
         g.catalogue.hash,
-        tuple(sorted((str(block), say.tongue().say(why)) for block, why in shut.items())),
+        tuple(sorted((str(block), say.tongue().say(why)) for block, why in shut)),
     )
     kept = _sights.get((stamp.of(db()), key))
     if kept is not None:
@@ -74,5 +75,6 @@ def _made(now: dt.datetime, wish: Wish) -> tuple[Sight, bool]:
         closed=[str(block) for block in closed.blocks(db(), g.catalogue, now)],
         first=first,
         opened=rounds.opened_today(db(), today),
+        hand_work={str(block): why for block, why in closed.hand_work(db(), g.catalogue, now).items()},
         no_picking={str(block): kept.why for block, kept in picking.blocks(db(), the_farm(), g.catalogue, today).items()},
     ), whole

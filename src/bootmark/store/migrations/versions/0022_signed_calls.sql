@@ -70,6 +70,61 @@ CREATE TRIGGER opinion_update_noted AFTER UPDATE ON opinion REFERENCING NEW TABL
 CREATE TRIGGER opinion_delete_noted AFTER DELETE ON opinion REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
 
+-- Work that has begun and is not signed for closes its block.
+CREATE TABLE begun_work (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    treatment_id UUID NOT NULL,
+    began_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_begun_work PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_begun_work_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_begun_work_farm_id_treatment_id FOREIGN KEY(farm_id, treatment_id) REFERENCES treatment (farm_id, id)
+);
+CREATE INDEX ix_begun_work_farm_id_treatment_id ON begun_work (farm_id, treatment_id);
+CREATE INDEX ix_begun_work_conflict ON begun_work (farm_id) WHERE conflict;
+CREATE TABLE begun_work_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_begun_work_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_begun_work_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_begun_work_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES begun_work (farm_id, id),
+    CONSTRAINT fk_begun_work_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_begun_work_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+ALTER TABLE begun_work ENABLE ROW LEVEL SECURITY;
+ALTER TABLE begun_work FORCE ROW LEVEL SECURITY;
+CREATE POLICY begun_work_farm ON begun_work USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON begun_work TO bm_web;
+GRANT SELECT ON begun_work TO bm_worker;
+ALTER TABLE begun_work_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE begun_work_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY begun_work_version_farm ON begun_work_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON begun_work_version TO bm_web;
+GRANT SELECT ON begun_work_version TO bm_worker;
+CREATE TRIGGER begun_work_insert_noted AFTER INSERT ON begun_work REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+CREATE TRIGGER begun_work_update_noted AFTER UPDATE ON begun_work REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+CREATE TRIGGER begun_work_delete_noted AFTER DELETE ON begun_work REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
+
 -- What a block's plants, its harvest and its lot are.
 ALTER TABLE planting ADD COLUMN height FLOAT;
 ALTER TABLE planting ADD COLUMN sold_as VARCHAR DEFAULT '' NOT NULL;
@@ -84,4 +139,8 @@ ALTER TABLE stop ADD COLUMN longitude FLOAT;
 ALTER TABLE stop ADD COLUMN latitude FLOAT;
 ALTER TABLE stop ADD COLUMN flagged BOOLEAN DEFAULT false NOT NULL;
 ALTER TABLE sample ADD COLUMN tool VARCHAR DEFAULT '' NOT NULL;
-ALTER TABLE application ADD COLUMN dry_at TIMESTAMP WITH TIME ZONE;
+ALTER TABLE application ADD COLUMN label_hours FLOAT;
+ALTER TABLE application ADD COLUMN hand_hours FLOAT;
+ALTER TABLE application ADD COLUMN until_dry BOOLEAN DEFAULT false NOT NULL;
+ALTER TABLE application ADD COLUMN early_minutes INTEGER;
+ALTER TABLE application ADD COLUMN early_wear VARCHAR DEFAULT '' NOT NULL;

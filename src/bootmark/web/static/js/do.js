@@ -3,6 +3,8 @@ import * as outbox from "./lib/outbox.js";
 import { meta } from "./lib/page.js";
 import { say } from "./lib/say.js";
 
+const HOURS = ["aired_hours", "label_hours", "hand_hours", "early_minutes"];
+
 (() => {
   const form = document.querySelector("form[data-signs]");
   if (!form) return;
@@ -10,6 +12,8 @@ import { say } from "./lib/say.js";
     const value = Number(text.trim().replace(",", "."));
     return text.trim() && Number.isFinite(value) ? value : text;
   };
+  // The command holds hectares, whatever the field is written in.
+  const stored = (area) => (typeof area === "number" ? area / Number(form.dataset.areaTimes) : area);
   const offset = meta("farm-now").match(/([+-]\d\d:\d\d|Z)$/)[0];
 
   function command() {
@@ -27,9 +31,11 @@ import { say } from "./lib/say.js";
         finished_at: moment("finished_at"),
         amount: number(entry.get("amount")),
         amount_unit: entry.get("amount_unit"),
-        area: number(entry.get("area")),
+        area: stored(number(entry.get("area"))),
         note: entry.get("note"),
-        aired_hours: entry.get("aired_hours") ? number(entry.get("aired_hours")) : null,
+        ...Object.fromEntries(HOURS.map((name) => [name, entry.get(name) ? number(entry.get(name)) : null])),
+        until_dry: Boolean(entry.get("until_dry")),
+        early_wear: entry.get("early_wear") || "",
         checks: entry.getAll("checks"),
       },
     };
