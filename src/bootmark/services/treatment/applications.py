@@ -32,10 +32,15 @@ MOST_OF_AREA = 1.05
 """Share of a block's area that may be signed for: edges are treated too. Judgement, no source."""
 
 
+def is_sprayed_out(control: Control) -> bool:
+    """Whether it is brought out as a spray, living ones too: a label says who goes in when."""
+    return control.work in (Work.SPRAY, Work.EVENING_SPRAY)
+
+
 def checks(control: Any) -> tuple[str, ...]:
     """What whoever signs has to have checked."""
-    spraying = control.work in (Work.SPRAY, Work.EVENING_SPRAY)
-    first = (say.line("I have read the label, and it allows this here."), say.line("I wear what the label asks for.")) if spraying else ()
+    read, worn = say.line("I have read the label, and it allows this here."), say.line("I wear what the label asks for.")
+    first = (read, worn) if is_sprayed_out(control) else ()
     return (*first, *control.cautions)
 
 
