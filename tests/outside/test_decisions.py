@@ -9,8 +9,9 @@ from typing import Any
 
 from bootmark.core.catalogue import default
 from bootmark.core.field import call
-from bootmark.core.meanings import Activity, Chosen, ControlKind, Measure, VerdictKind
-from bootmark.core.types import ACTING, CropState, Decision, Done, Finding, Policy, Sample, StageNow
+from bootmark.core.field.count import interval
+from bootmark.core.meanings import Activity, Chosen, ControlKind, LimitMethod, Measure, SoldAs, VerdictKind, Worth
+from bootmark.core.types import ACTING, CropState, Decision, Done, Finding, Interval, Policy, Sample, StageNow
 
 TABLE = Path(__file__).with_name("decisions.txt")
 TODAY = dt.date(2026, 6, 18)
@@ -60,6 +61,23 @@ def sample(facts: dict[str, str]) -> Sample | None:
     return None
 
 
+def stand(facts: dict[str, str]) -> dict[str, Any]:
+    """What is known of the plants themselves."""
+    known: dict[str, Any] = {name: float(facts[name]) for name in ("height", "reach") if name in facts}
+    known |= {"storm": TODAY + dt.timedelta(days=2)} if "storm" in facts else {}
+    known |= {"flowered": True} if "flowered" in facts else {}
+    known |= {"sold_as": SoldAs(facts["sold"])} if "sold" in facts else {}
+    known |= {"worth": Worth.REPLACED} if "cheap" in facts else {"worth": Worth.VALUED} if "dear" in facts else {}
+    for name, field in (("stalks", "weak_stalks"), ("fruit", "holed_fruit")):
+        if name in facts:
+            hits, units = map(int, facts[name].split("/"))
+            known[field] = interval(Sample("unit", (1,) * hits + (0,) * (units - hits), measure=Measure.PROPORTION))
+    if "lost" in facts:
+        estimate, low, high = (int(part) / 100 for part in facts["lost"].split("/"))
+        known["leaf_loss"] = Interval(estimate, low, high, 20, 0.9, LimitMethod.STUDENT)
+    return known
+
+
 def played(row: Row) -> Decision:
     facts, agent = row.facts, default().agent(row.agent)
     verdict = next((VERDICTS[word] for word in VERDICTS if word in facts), VerdictKind.NAMED)
@@ -70,7 +88,7 @@ def played(row: Row) -> Decision:
     span = tuple(TODAY + dt.timedelta(days=int(day)) for day in facts["window"].split("/")) if "window" in facts else None
     stage: dict[str, Any] = {"window": span} if span else {}
     harvest = None if "unknown-harvest" in facts else int(facts.get("harvest", 90))
-    crop = CropState(row.crop, harvest, "flower" in facts, TODAY.month, on_hold="held" in facts)
+    crop = CropState(row.crop, harvest, "flower" in facts, TODAY.month, on_hold="held" in facts, **stand(facts))
     policy = next((POLICIES[word] for word in POLICIES if word in facts), Policy())
     done = []
     if "done" in facts:

@@ -89,6 +89,10 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             },
             ids["sample"],
         ),
+        "condition.record": (
+            {"stop_id": str(ids["stop"]), "agent": "two-spotted-spider-mite", "condition": "leaves", "units": [0, 5, 20, 20]},
+            uuid.uuid4(),
+        ),
         "decision.make": (
             {
                 "look_id": str(ids["look"]),

@@ -131,6 +131,7 @@ GOOD: dict[str, dict[str, Any]] = {
         "spot": "",
         "spot_area": None,
     },
+    "condition.record": {"stop_id": ID, "agent": "two-spotted-spider-mite", "condition": "stalks", "units": [0, 1, 0]},
     "opinion.give": {"decision_id": ID, "decision_version": 1, "stance": "agrees", "asked_of": None, "words": "So would I."},
     "application.record": {
         "treatment_id": ID,

@@ -65,6 +65,30 @@ class Place(StrEnum):
     CONTAINER = "container"
 
 
+class SoldAs(StrEnum):
+    """What becomes of a crop, where it changes what a blemish costs."""
+
+    FRESH = "fresh"
+    LOOKS = "looks"
+    PROCESSED = "processed"
+    OWN = "own"
+
+
+class Worth(StrEnum):
+    """Whether plants are easily had again."""
+
+    REPLACED = "easily replaced"
+    VALUED = "hard to replace"
+
+
+class Condition(StrEnum):
+    """What is counted of a crop and not of a pest."""
+
+    STALKS = "stalks"
+    FRUIT = "fruit"
+    LEAVES = "leaves"
+
+
 COVERED = (Place.TUNNEL, Place.GREENHOUSE)
 """Places under a roof."""
 

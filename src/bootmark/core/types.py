@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, LimitMethod, Measure, SignState, VerdictKind
+from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, LimitMethod, Measure, SignState, SoldAs, VerdictKind, Worth
 from bootmark.core.messages import Message
 
 SEEN, ABSENT, UNSURE = SignState
@@ -266,7 +266,10 @@ class CropState:
     """The crop at the time of the call.
 
     days_to_harvest: to the next picking, None where nobody knows; month 0: not known; region: as in Case; on_hold: held after a report;
-    eaten, fed: whether any part of it is, by people or by stock, so that what has an interval waits for the day of harvest to be told.
+    eaten, fed: whether any part of it is, by people or by stock, so that what has an interval waits for the day of harvest to be told;
+    height, reach: metres, of the plants and of the highest sprayer, None where nobody told; sold_as, worth: None likewise; lines_near: a
+    line hangs over it or beside it; storm: the first day of one that is foretold; weak_stalks, holed_fruit, leaf_loss: shares, of those
+    that were tried or looked at for this agent lately; flowered: it has come to flower or is past it, None where nobody knows.
     """
 
     crop: str
@@ -279,6 +282,16 @@ class CropState:
     on_hold: bool = False
     eaten: bool = False
     fed: bool = False
+    height: float | None = None
+    reach: float | None = None
+    sold_as: SoldAs | None = None
+    worth: Worth | None = None
+    lines_near: bool = False
+    storm: dt.date | None = None
+    weak_stalks: Interval | None = None
+    holed_fruit: Interval | None = None
+    leaf_loss: Interval | None = None
+    flowered: bool | None = None
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@
 
 from enum import StrEnum
 
-from bootmark.core.meanings import Chosen, FaultKind, FeatureKind, Fill, LimitMethod, Pattern, TrapKind, TrapState
+from bootmark.core.meanings import Chosen, FaultKind, FeatureKind, Fill, LimitMethod, Pattern, SoldAs, TrapKind, TrapState
 from bootmark.core.units import Scale, System
 from bootmark.say.formats import Days, Numbers
 
@@ -29,6 +29,12 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         LimitMethod.CLUMPED_NONE: "negative binomial with the pest's own clumping, none found",
         LimitMethod.POISSON_EQUAL: "Poisson spread, all counts equal",
         LimitMethod.ONE_UNIT: "one unit tells no spread",
+    },
+    SoldAs: {
+        SoldAs.FRESH: "Sold fresh: a blemish is refused",
+        SoldAs.LOOKS: "Sold for its looks",
+        SoldAs.PROCESSED: "For juice, sauce, the press",
+        SoldAs.OWN: "Eaten or kept at home",
     },
     System: {
         System.METRIC: "Metric: m/s, mm, hectares, metres",

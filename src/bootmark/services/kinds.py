@@ -5,7 +5,7 @@ from typing import Any
 from bootmark.services import features, parts, pictures, place_checks, places, plantings
 from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
-from bootmark.services.scouting import enquiries, holds, looks
+from bootmark.services.scouting import conditions, enquiries, holds, looks
 from bootmark.services.seasons import biofixes, crop_stages, offsets, sightings, traps
 from bootmark.services.treatment import applications, calls, opinions, thresholds
 from bootmark.services.weather import judging
@@ -30,6 +30,7 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     looks.store_stop,
     looks.store_look,
     looks.store_sample,
+    conditions.store_condition,
     enquiries.store_enquiry,
     calls.store_decision,
     opinions.store_opinion,

@@ -3,18 +3,23 @@
 import datetime as dt
 import uuid
 from collections.abc import Iterator
-from typing import Annotated
+from typing import Annotated, Any
 
 from bootmark import say
+from bootmark.core.meanings import SoldAs, Worth
+from bootmark.core.units import Quantity
 from bootmark.services.base import deriving, farm_time, grown
 from bootmark.services.base.command import Command
-from bootmark.services.base.fields import Checks, Crop, Day, Flag, RecordId, Text
+from bootmark.services.base.fields import Checks, Choice, Crop, Day, Flag, Number, RecordId, Text
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import KEEPERS
+from bootmark.services.scouting import held
 from bootmark.store.models import Block, Planting
 from bootmark.store.rows import of_farm
 
-SAID = ("block_id", "crop", "cultivar", "part", "since", "until", "harvest_from")
+LOT = ("supplier", "origin", "passport", "checked_on", "gone_to")
+"""What is said of a lot that was bought, or is sold."""
+SAID = ("block_id", "crop", "cultivar", "part", "since", "until", "harvest_from", "height", "sold_as", "worth", *LOT)
 """What a command says of a planting."""
 
 
@@ -29,6 +34,15 @@ class SavePlanting(Command, kind="planting.save", roles=KEEPERS):
     until: Annotated[dt.date | None, Day(optional=True)] = None
     harvest_from: Annotated[dt.date | None, Day(optional=True)] = None
     follows: Annotated[bool, Flag()] = False
+    height: Annotated[float | None, Number(0.05, 60, optional=True, measures=Quantity.LENGTH)] = None
+    sold_as: Annotated[str, Choice(("", *SoldAs), fallback="")] = ""
+    worth: Annotated[str, Choice(("", *Worth), fallback="")] = ""
+    supplier: Annotated[str, Text(120, needed=False)] = ""
+    origin: Annotated[str, Text(120, needed=False)] = ""
+    passport: Annotated[str, Text(60, needed=False)] = ""
+    checked_on: Annotated[dt.date | None, Day(past="look them through first", optional=True)] = None
+    gone_to: Annotated[str, Text(120, needed=False)] = ""
+    came_from: Annotated[uuid.UUID | None, RecordId("planting", optional=True)] = None
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         if self.since and self.until and self.until < self.since:
@@ -82,8 +96,12 @@ def _follow(context: Context, row: Planting) -> None:
 
 def end(context: Context, planting: Planting, until: dt.date) -> None:
     """A planting stands no longer than to a day."""
-    payload = {name: getattr(planting, name) for name in SAID}
-    deriving.change(context, Planting, planting.id, payload | {"until": until})
+    deriving.change(context, Planting, planting.id, said_of(planting) | {"until": until})
+
+
+def said_of(planting: Planting) -> dict[str, Any]:
+    """What a command would say of a planting as it is."""
+    return {name: getattr(planting, name) for name in SAID}
 
 
 @handles(SavePlanting, Planting, _follow)
@@ -101,20 +119,38 @@ def store_planting(command: SavePlanting, context: Context) -> Planting:
             "{crop} stands on all of the block then: say which part this one has, or that it follows.",
             crop=context.catalogue.crops[blocking[0].crop].name,
         )
-    return Planting(**command.model_dump(include=set(SAID)))
+    said = command.model_dump(include=set(SAID))
+    hold = held.blocks(context.session).get(block.id)
+    if hold and command.gone_to and not (before and before.gone_to == command.gone_to):
+        context.errors["gone_to"] = say.tongue().say(hold, context.catalogue)
+    if command.came_from:
+        return Planting(**said | _of_lot(command, context), grown_from=command.came_from, apart_on=command.since or context.today)
+    return Planting(**said)
+
+
+def _of_lot(command: SavePlanting, context: Context) -> dict[str, Any]:
+    """What a lot that came from another block brings along, where the form says nothing else. Nothing leaves a block that is held."""
+    lot: Planting = context.get(Planting, command.came_from or uuid.UUID(int=0), "came_from")
+    hold = held.blocks(context.session).get(lot.block_id)
+    if hold:
+        context.errors["came_from"] = say.tongue().say(hold, context.catalogue)
+    if lot.id == context.sent.record_id or lot.crop != command.crop:
+        context.errors["came_from"] = say.line("A lot comes from another planting of the same crop.")
+    return {name: getattr(command, name) or getattr(lot, name) for name in ("supplier", "origin", "passport", "checked_on")}
 
 
 def main_of(context: Context, block: Block, crop: str, cultivar: str, harvest_from: dt.date | None) -> None:
     """What a block's own form says of its crop: a new block's first planting, or the main one put right."""
     rows = grown.on_day(context.session, block.id, context.today)
     payload = {"block_id": block.id, "crop": crop, "cultivar": cultivar, "harvest_from": harvest_from}
+    blank = dict.fromkeys(SAID) | dict.fromkeys(("part", "sold_as", "worth", "supplier", "origin", "passport", "gone_to"), "")
     if not rows:
         has_any = context.session.scalars(of_farm(Planting, Planting.id).where(Planting.block_id == block.id)).first()
         since = context.today if has_any else None
-        deriving.change(context, Planting, context.derived_id("planting", 0), payload | {"part": "", "since": since, "until": None})
+        deriving.change(context, Planting, context.derived_id("planting", 0), blank | payload | {"since": since})
     elif any(getattr(rows[0], name) != value for name, value in payload.items()):
         main = rows[0]
-        deriving.change(context, Planting, main.id, payload | {"part": main.part, "since": main.since, "until": main.until})
+        deriving.change(context, Planting, main.id, said_of(main) | payload)
     settle(context, block)
 
 
@@ -125,7 +161,7 @@ def hand_on(context: Context, from_block: Block, to: Block, part: str = "") -> N
         same = any((other.crop, other.cultivar, other.since) == (row.crop, row.cultivar, row.since) for other in present)
         if row.withdrawn or same or (row.until and row.until < today):
             continue
-        payload = {name: getattr(row, name) for name in SAID} | {"block_id": to.id, "part": row.part or part}
+        payload = said_of(row) | {"block_id": to.id, "part": row.part or part}
         record_id = context.derived_id(f"planting of {to.id}", ordinal)
         deriving.change(context, Planting, record_id, payload, grown_from=row.id, apart_on=today)
     settle(context, to)
@@ -135,4 +171,4 @@ def name_part(context: Context, block: Block, part: str) -> None:
     """What has had the whole of a block has a part of it from now on, by a name."""
     for row in grown.on_day(context.session, block.id, farm_day(context)):
         if not row.part:
-            deriving.change(context, Planting, row.id, {name: getattr(row, name) for name in SAID} | {"part": part})
+            deriving.change(context, Planting, row.id, said_of(row) | {"part": part})

@@ -8,6 +8,7 @@ from bootmark.store.models import (
     BegunWork,
     Biofix,
     Block,
+    CropCondition,
     CropStage,
     DecisionRow,
     Enquiry,
@@ -36,7 +37,7 @@ HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
     FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold, PlaceCheck,
-    Opinion, BegunWork,
+    Opinion, BegunWork, CropCondition,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer, Opinion)
 """What stands in the Book, which is read from the newest on."""

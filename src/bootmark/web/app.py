@@ -15,6 +15,7 @@ from bootmark.web.begin import route as begin
 from bootmark.web.book import route as book
 from bootmark.web.call import route as call
 from bootmark.web.clock import route as clock
+from bootmark.web.condition import route as condition
 from bootmark.web.count import route as count
 from bootmark.web.devices import route as devices
 from bootmark.web.do import route as do
@@ -56,6 +57,7 @@ SCREENS = (
     trust,
     round_,
     look,
+    condition,
     count,
     call,
     stages,

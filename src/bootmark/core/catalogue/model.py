@@ -233,6 +233,16 @@ class Control:
     plant_back_days: int | None = None
 
     @property
+    def by_sprayer(self) -> bool:
+        """Whether a sprayer brings it to leaves, fruit or bark."""
+        return any("sprayer" in tool for tool in self.tools) and "watering can" not in self.tools
+
+    @property
+    def up_by_hand(self) -> bool:
+        """Whether somebody reaches up with it, from the ground."""
+        return self.by_hand or (self.kind == ControlKind.PHYSICAL and any(tool in ("hose", "net", "nets") for tool in self.tools))
+
+    @property
     def sprayed(self) -> bool:
         """Whether a label says how often it may be used."""
         return self.kind in (ControlKind.SOFT, ControlKind.CONVENTIONAL)

@@ -6,12 +6,12 @@ from dataclasses import replace
 from bootmark.core import catalogue as catalogues
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
-from bootmark.core.field import weighed
+from bootmark.core.field import stand, weighed
 from bootmark.core.field.choices import choices
 from bootmark.core.field.count import interval
 from bootmark.core.field.proofs import listed_kin
 from bootmark.core.field.reasons import Reasons
-from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, VerdictKind
+from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, SoldAs, VerdictKind
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
@@ -133,7 +133,7 @@ ENDED = {Activity.FINISHED: 1.0, Activity.DEAD: judgement.DEAD_SHARE, Activity.P
 """The share of the animals counted that must have gone so, for an attack to be over."""
 
 
-def _past(case: Reasons, sample: Sample | None) -> Decision | None:
+def _past(case: Reasons, sample: Sample | None, crop: CropState) -> Decision | None:
     activity = case.finding.activity
     if activity in ENDED:
         alive = sum(sample.counts) if sample else 0
@@ -146,14 +146,17 @@ def _past(case: Reasons, sample: Sample | None) -> Decision | None:
             case.change.append(says(Says.FRESH_SIGNS))
             return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_OVER), judgement.OVER_LOOK_DAYS, says(Says.FOR_FRESH))
     if sample is None or not sample.counts:
-        return _cosmetic(case)
+        return _cosmetic(case, crop)
     return None
 
 
-def _cosmetic(case: Reasons) -> Decision | None:
+def _cosmetic(case: Reasons, crop: CropState) -> Decision | None:
     if not case.agent.cosmetic:
         return None
-    case.speaks_for.append(case.of(Says.COSMETIC))
+    if crop.sold_as in (SoldAs.FRESH, SoldAs.LOOKS) and case.agent.sampling:
+        case.against.append(says(Says.BLEMISH_REFUSED))
+        return None
+    case.speaks_for.append(says(Says.BLEMISH_TAKEN) if crop.sold_as else case.of(Says.COSMETIC))
     line = next((nominal for nominal in case.agent.thresholds if nominal.measure != Measure.TRAP), None)
     if line:
         case.change.append(case.of(Says.COSMETIC_BELOW, value=line.value, measure=line.measure, unit=line.unit))
@@ -215,10 +218,15 @@ def decide(
     if listed_kin(agent, crop.crop, crop.region, entries):
         case.cautions += (says(Says.KEPT_UNMOVED),)
     early = _reported(case) or _sampled(case) or _unproved(case, entries)
-    early = early or _not_a_target(case, crop, policy, entries) or _past(case, sample)
+    early = early or _not_a_target(case, crop, policy, entries) or _past(case, sample, crop)
     if early:
         return early
     case.speaks_for.append(case.of(Says.CONFIRMED_ACTIVE if finding.activity == Activity.ACTIVE else Says.CONFIRMED))
+    early = stand.ripe(case, crop)
+    if early:
+        return early
+    if stand.leaves_lost(case, crop):
+        return _working(case, stage, done) or _act(case, stage, crop, policy, finding)
     if agent.sampling is None:
         return _working(case, stage, done) or _act(case, stage, crop, policy, finding)
     if sample is None or not sample.counts:
@@ -228,7 +236,7 @@ def decide(
         return case.decide(DecisionKind.LOOK_AGAIN, headline, 1, says(Says.FOR_COUNT))
     wanted = threshold or agent.threshold(crop.crop, sample.measure)
     if wanted is None or wanted.measure != sample.measure:
-        left = _cosmetic(case)
+        left = _cosmetic(case, crop)
         if left:
             return left
         case.change.append(says(Says.NEEDS_THRESHOLD))
@@ -257,7 +265,7 @@ def _act(case: Reasons, stage: StageNow, crop: CropState, policy: Policy, findin
     offered = [choice for choice in case.choices if choice.offered]
     cautions = (caution for choice in offered for caution in _cautions(agent, agent.control(choice.control), crop))
     listed = (says(Says.CERTIFIER),) if policy.certified and any(agent.control(choice.control).kind in LISTED for choice in offered) else ()
-    case.cautions += (LABEL_FIRST, *listed, *dict.fromkeys(cautions))
+    case.cautions += (LABEL_FIRST, *stand.cautions(crop), *listed, *dict.fromkeys(cautions))
     today = stage.today
     window = stage.windows.get(offered[0].control, stage.window) if offered else stage.window
     spans = [*stage.windows.values()] or [stage.window] if stage.window else []
@@ -273,16 +281,11 @@ def _act(case: Reasons, stage: StageNow, crop: CropState, policy: Policy, findin
     if crop.on_hold:
         return case.hold()
     if not offered:
-        case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
-        if any(choice.reason.kind == Says.CONTROL_HARVEST_UNKNOWN for choice in case.choices):
-            return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_ASK_HARVEST), 1, says(Says.FOR_HARVEST))
-        near = crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS
-        if near:
-            days = max(1, crop.days_to_harvest or 0)
-            return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), days, says(Says.FOR_LEFT))
-        if policy.to_nature:
-            return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NATURE), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
-        return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
+        return _none_fits(case, crop, policy)
+    licensed = all(agent.control(choice.control).kind == ControlKind.CONVENTIONAL for choice in offered)
+    given_up = stand.given_up(case, crop) if licensed else None
+    if given_up:
+        return given_up
     first = agent.control(offered[0].control)
     case.change.append(says(Says.LESS_PRESSING))
     kind = act_kind(first, stage, finding.stages)
@@ -292,6 +295,19 @@ def _act(case: Reasons, stage: StageNow, crop: CropState, policy: Policy, findin
         return case.decide(kind, headline, days, says(Says.FOR_WINDOW))
     headline = case.of(Says.CALL_NOW_ADVISED if policy.order is None else Says.CALL_NOW, control=first.id, choices=len(offered))
     return case.decide(kind, headline, first.look_again_days, _success(agent, first))
+
+
+def _none_fits(case: Reasons, crop: CropState, policy: Policy) -> Decision:
+    """What is called where no control is on offer, each with why."""
+    case.against += [case.of(Says.CONTROL_BLOCKED, control=choice.control, reason=choice.reason) for choice in case.choices]
+    if any(choice.reason.kind == Says.CONTROL_HARVEST_UNKNOWN for choice in case.choices):
+        return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_ASK_HARVEST), 1, says(Says.FOR_HARVEST))
+    if crop.days_to_harvest is not None and crop.days_to_harvest <= judgement.HARVEST_NEAR_DAYS:
+        return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), max(1, crop.days_to_harvest), says(Says.FOR_LEFT))
+    if policy.to_nature:
+        return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NATURE), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
+    early = stand.out_of_reach(case) or stand.given_up(case, crop)
+    return early or case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
 
 
 def act_kind(control: Control, stage: StageNow, seen: Collection[str] = ()) -> DecisionKind:

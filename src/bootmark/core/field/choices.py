@@ -9,6 +9,9 @@ from bootmark.core.meanings import UNSPRAYED, Activity, AgentKind, ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
 
+HIGH = ("tree", "conifer", "palm")
+"""Habits of plants that grow higher than a sprayer reaches."""
+
 
 @dataclass(frozen=True)
 class _At:
@@ -99,7 +102,20 @@ class _At:
                 return says(Says.CONTROL_HARVEST if labelled else Says.CONTROL_INTERVAL, days=crop.days_to_harvest, wanted=wanted)
         if crop.in_flower and "bees" in control.harms:
             return says(Says.CONTROL_BEES)
-        return None
+        return self._of_height(control)
+
+    def _of_height(self, control: Control) -> Message | None:
+        """A spray goes no higher than the highest sprayer; what nobody told is asked for where it may matter."""
+        crop = self.crop
+        if crop.height is not None and control.up_by_hand and not control.by_sprayer:
+            return says(Says.CONTROL_TOO_HIGH_BY_HAND, height=crop.height) if crop.height > judgement.HAND_METRES else None
+        if not control.by_sprayer:
+            return None
+        if crop.height is None:
+            return says(Says.CONTROL_ASK_HEIGHT) if crop.reach is not None and crop.habit in HIGH else None
+        if crop.reach is None:
+            return says(Says.CONTROL_ASK_REACH, height=crop.height) if crop.height >= judgement.TALL_METRES else None
+        return says(Says.CONTROL_TOO_HIGH, height=crop.height, reach=crop.reach) if crop.height > crop.reach else None
 
 
 def timing(agent: Agent, control: Control) -> Message:

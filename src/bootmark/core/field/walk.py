@@ -63,7 +63,8 @@ class DueTrap:
 class BlockState:
     """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never;
     held: what is said of a block that is held after a report; closed: of one that nobody goes into after a spray; young: propagation and
-    young plants, which get everything; pests: ids of those that were proved there lately and are not over."""
+    young plants, which get everything; pests: ids of those that were proved there lately and are not over; arrived: lots that nobody has
+    looked through."""
 
     id: str
     name: str
@@ -78,6 +79,7 @@ class BlockState:
     closed: Message | None = None
     young: bool = False
     pests: Sequence[str] = ()
+    arrived: Sequence[str] = ()
 
 
 @dataclass(frozen=True)
@@ -143,6 +145,7 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
             )
     for case in block.cases:
         reasons.append(Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), judgement.WEIGHT_CASE, "case"))
+    reasons += [Why(says(Says.LOT_ARRIVED, lot=lot), judgement.WEIGHT_CASE, "case") for lot in block.arrived]
     for trap in block.traps:
         late = (today - trap.due).days
         if late >= 0:

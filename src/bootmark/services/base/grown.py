@@ -20,7 +20,8 @@ _turned: memo.Kept[bool] = memo.Kept(256)
 
 @dataclass(frozen=True)
 class Grown:
-    """A planting that stands on a block. part: which of it, in words; before: the planting that it was until apart_on."""
+    """A planting that stands on a block. part: which of it, in words; before: the planting that it was until apart_on; unchecked: the
+    passport or supplier of a lot that nobody has looked through since it came."""
 
     id: uuid.UUID
     crop: str
@@ -30,6 +31,11 @@ class Grown:
     harvest_from: dt.date | None
     before: uuid.UUID | None
     apart_on: dt.date | None
+    height: float | None = None
+    sold_as: str = ""
+    worth: str = ""
+    passport: str = ""
+    unchecked: str = ""
 
 
 def _day(text: str | None) -> dt.date | None:
@@ -48,6 +54,11 @@ def standing(block: Block) -> list[Grown]:
             _day(row["harvest_from"]),
             uuid.UUID(row["before"]) if row.get("before") else None,
             _day(row.get("apart_on")),
+            row.get("height"),
+            row.get("sold_as", ""),
+            row.get("worth", ""),
+            row.get("passport", ""),
+            row.get("unchecked", ""),
         )
         for row in block.standing
     ]
@@ -146,6 +157,11 @@ def _row(planting: Planting) -> dict[str, Any]:
         "harvest_from": planting.harvest_from.isoformat() if planting.harvest_from else None,
         "before": str(planting.grown_from) if planting.grown_from else None,
         "apart_on": planting.apart_on.isoformat() if planting.apart_on else None,
+        "height": planting.height,
+        "sold_as": planting.sold_as,
+        "worth": planting.worth,
+        "passport": planting.passport,
+        "unchecked": "" if planting.checked_on else planting.passport or planting.supplier,
     }
 
 

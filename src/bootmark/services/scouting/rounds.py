@@ -124,6 +124,7 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
             closed=shut.get(block.id),
             young=block.place == Place.CONTAINER,
             pests=pests.get(block.id, ()),
+            arrived=[row.unchecked for row in grown.standing(block) if row.unchecked],
         )
         for block in blocks
         if not grown.is_bare(block)

@@ -78,6 +78,12 @@ def rows(session: Session, block: Block) -> list[CropStage]:
     return list(session.scalars(of_farm(CropStage).where(wanted).order_by(CropStage.on, CropStage.seen_at)))
 
 
+def flowered(session: Session, block: Block, day: dt.date) -> bool | None:
+    """Whether a block's crop has come to flower, or is past it; None where nothing was noted this year."""
+    this_year = [stage for stage in noted(session, block) if stage[0].year == day.year and stage[0] <= day]
+    return this_year[-1][1] >= bbch.FLOWERING.start if this_year else None
+
+
 def in_flower(session: Session, farm: Farm, block: Block, day: dt.date) -> bool:
     """Whether any crop on a block is in flower on a day: by what was noted this year; where nothing was, whether by heat it may be.
 

@@ -11,16 +11,18 @@ from bootmark.core.catalogue import Agent, Catalogue
 from bootmark.core.field import call, called, overruled
 from bootmark.core.field.overruled import Instead
 from bootmark.core.ground import strips
-from bootmark.core.meanings import Activity, Chosen, ControlKind, Measure, VerdictKind
+from bootmark.core.meanings import Activity, Chosen, Condition, ControlKind, Measure, SoldAs, VerdictKind, Worth
 from bootmark.core.messages import Says
 from bootmark.core.types import Answered, CropState, Decision, Done, Finding, Policy, Sample, StageNow
+from bootmark.services import surroundings
 from bootmark.services.base import applied, ground, grown, memo, stamp
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.handling import Json, as_json
 from bootmark.services.base.stamp import Topic
-from bootmark.services.scouting import growth, held, holds, picking
+from bootmark.services.scouting import conditions, growth, held, holds, picking
 from bootmark.services.seasons import crop_stages, forecasts, traps
 from bootmark.services.treatment import thresholds
+from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm, Look, SampleRow, Stop
 
 
@@ -31,10 +33,31 @@ def policy_of(farm: Farm) -> Policy:
     return Policy(own, refuses, bool(farm.policy.get("certified")), bool(farm.policy.get("to_nature")))
 
 
-def crop_state(session: Session, farm: Farm, block: Block, day: dt.date) -> CropState:
+def crop_state(session: Session, farm: Farm, block: Block, day: dt.date, agent: str = "") -> CropState:
+    """The crop on a block on a day, as a call weighs it. agent: whose marks on stalks, fruit and leaves are asked for; none where empty."""
     hemisphere = "north" if farm.latitude >= 0 else "south"
     in_flower, on_hold = crop_stages.in_flower(session, farm, block, day), block.id in held.blocks(session)
-    return CropState(block.crop, picking.days_to(block, day), in_flower, day.month, hemisphere, farm.region, on_hold=on_hold)
+    grows = next(iter(grown.standing(block)), None)
+    shown = conditions.newest(session, block.id, agent, day) if agent else {}
+    return CropState(
+        block.crop,
+        picking.days_to(block, day),
+        in_flower,
+        day.month,
+        hemisphere,
+        farm.region,
+        on_hold=on_hold,
+        height=grows.height if grows else None,
+        reach=farm.reach,
+        sold_as=SoldAs(grows.sold_as) if grows and grows.sold_as else None,
+        worth=Worth(grows.worth) if grows and grows.worth else None,
+        lines_near=surroundings.lines_near(session, farm, block),
+        storm=block_weather.storm_ahead(session, farm, block, day),
+        weak_stalks=shown.get(Condition.STALKS),
+        holed_fruit=shown.get(Condition.FRUIT),
+        leaf_loss=shown.get(Condition.LEAVES),
+        flowered=crop_stages.flowered(session, block, day),
+    )
 
 
 def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[Answered] = (), region: str = "") -> Finding:
@@ -119,7 +142,7 @@ def consider(
     own = thresholds.own(session, catalogue)
     stage = stage_now(session, farm, block, agent, day, own, sample)
     counted = sample_of(sample) if sample else _caught(session, block, own.agent(agent), day)
-    crop, policy = crop_state(session, farm, block, day), policy_of(farm)
+    crop, policy = crop_state(session, farm, block, day, agent), policy_of(farm)
     already = done_on(session, farm, block, agent, day, catalogue)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own, done=already)
     instead = overruled.instead(finding, stage, counted, crop, policy, decision, catalogue=own)

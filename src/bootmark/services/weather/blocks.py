@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 from sqlalchemy.orm import Session
 
+from bootmark.core import judgement
 from bootmark.core.meanings import COVERED, DayKind
 from bootmark.core.season import blend
 from bootmark.core.season.ahead import Weather
@@ -17,10 +18,11 @@ from bootmark.core.season.gaps import Extremes
 from bootmark.core.season.spells import spells
 from bootmark.core.season.windows import Hourly
 from bootmark.services.base import ground, memo, stamp
+from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import StationKind
 from bootmark.services.weather import stations
-from bootmark.services.weather.stations import Record, Span
+from bootmark.services.weather.stations import Foretold, Record, Span
 from bootmark.store.models import Block, Farm, Station, WeatherHour
 from bootmark.store.rows import of_farm
 
@@ -34,6 +36,7 @@ _ahead: memo.Kept[list[Extremes]] = memo.Kept(500)
 _keys: memo.Kept[str] = memo.Kept(2000)
 _blended: memo.Kept[Record] = memo.Kept(64)
 _hours: memo.Kept[Hourly] = memo.Kept(64)
+_storm_days: memo.Kept[tuple[dt.date, ...]] = memo.Kept(64)
 _at: memo.Kept[dict[str, Any]] = memo.Kept(256)
 
 
@@ -203,6 +206,27 @@ def _hourly(session: Session, station: Station, first: dt.datetime, hours: int) 
         station.longitude,
         station.wind_height,
     )
+
+
+def storm_ahead(session: Session, farm: Farm, block: Block, day: dt.date) -> dt.date | None:
+    """The first day ahead for which the newest forecast has a storm; None where it has none, or there is none."""
+    station = station_of(session, farm, block)
+    if station is None:
+        return None
+
+    def read() -> tuple[dt.date, ...]:
+        by_day: dict[dt.date, list[Foretold]] = {}
+        for row in stations.forecast_rows(session, station, day):
+            by_day.setdefault(row.valid_at.astimezone(zone(farm)).date(), []).append(row)
+        ahead = [on for on in sorted(by_day) if day <= on <= day + dt.timedelta(days=judgement.STORM_DAYS)]
+        return tuple(on for on in ahead if _storms(by_day[on]))
+
+    stormy = stamp.while_standing(session, _storm_days, READ, (station.id, day), read)
+    return min(stormy, default=None)
+
+
+def _storms(hours: Sequence[Foretold]) -> bool:
+    return sum(row.rain or 0.0 for row in hours) >= judgement.STORM_MM or max(row.wind or 0.0 for row in hours) >= judgement.STORM_WIND
 
 
 def at(session: Session, farm: Farm, block: Block, when: dt.datetime) -> dict[str, Any] | None:

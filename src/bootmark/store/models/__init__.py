@@ -15,7 +15,7 @@ from bootmark.store.models.base import (
 )
 from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Invitation, MemberTerms
 from bootmark.store.models.places import Block, PlaceCheck, PlanFeature, PlanImage, PlanPicture, Planting
-from bootmark.store.models.scouting import Enquiry, FindingRow, Look, Photo, SampleRow, Stop
+from bootmark.store.models.scouting import CropCondition, Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
 from bootmark.store.models.treatment import (
     Application,
@@ -38,6 +38,7 @@ __all__ = [
     "Biofix",
     "Block",
     "CommandRow",
+    "CropCondition",
     "CropStage",
     "DecisionRow",
     "Enquiry",

@@ -39,10 +39,13 @@ class Block(Head, Base):
 
 
 class Planting(Withdrawable, Head, Base):
-    """A crop on a block from a day on. since: None where nobody knows; until: the last day that it stood, None while it does; part: which
-    of the block, in words; grown_from: the planting that it was until apart_on, while its block was part of another; height: metres;
-    sold_as: a SoldAs; supplier, origin, passport: of a lot that was bought; checked_on: when it was looked through on arrival; gone_to: who
-    has it."""
+    """A crop on a block from a day on.
+
+    since: None where nobody knows; until: the last day that it stood, None while it does; part: which of the block, in words; grown_from:
+    the planting that it was until apart_on, while its block was part of another or its lot stood elsewhere; height: metres; sold_as: a
+    SoldAs; worth: a Worth; supplier, origin, passport: of a lot that was bought; checked_on: when it was looked through on arrival;
+    gone_to: who has it.
+    """
 
     __tablename__ = "planting"
     __table_args__ = (within_farm("block_id", "block"), within_farm("grown_from", "planting"), Index(None, "farm_id", "block_id"))
@@ -57,6 +60,7 @@ class Planting(Withdrawable, Head, Base):
     apart_on: Mapped[dt.date | None]
     height: Mapped[float | None]
     sold_as: Mapped[str] = mapped_column(server_default="", default="")
+    worth: Mapped[str] = mapped_column(server_default="", default="")
     supplier: Mapped[str] = mapped_column(server_default="", default="")
     origin: Mapped[str] = mapped_column(server_default="", default="")
     passport: Mapped[str] = mapped_column(server_default="", default="")

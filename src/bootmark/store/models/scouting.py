@@ -76,6 +76,18 @@ class SampleRow(Withdrawable, Head, Base):
     tool: Mapped[str] = mapped_column(server_default="", default="")
 
 
+class CropCondition(Withdrawable, Head, Base):
+    """What the stand itself showed at a stop. condition: a Condition; agent: that it is laid to; units: of each stalk or fruit 1 where it
+    gave way or has a hole, of each leaf the per cent that is lost."""
+
+    __tablename__ = "crop_condition"
+    __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
+    stop_id: Mapped[uuid.UUID]
+    agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
+    condition: Mapped[str]
+    units: Mapped[list[Any]]
+
+
 class Enquiry(Withdrawable, Head, Base):
     """A case that came to the desk: what was sent, what was told of it, what was asked or answered."""
 

@@ -4,11 +4,13 @@ from flask import Blueprint, Response, abort, request
 
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.drawn import TOLD
-from bootmark.drawing import stages
+from bootmark.drawing import eaten, stages
 from bootmark.drawing.leaf import FORMS
 from bootmark.drawing.plant import plant_svg
 from bootmark.drawing.signs import USUAL, sign_svg
 
+EATEN = (0, 5, 10, 20, 35, 50, 75)
+"""Per cent of a leaf that is lost, as it is drawn to hold real ones against."""
 blueprint = Blueprint("drawing", __name__)
 
 
@@ -34,6 +36,15 @@ def stage(agent: str, stage: str) -> Response:
     if entry is None or stage not in (*entry.stages, *stages.stages_of(entry)) or not set(marks) <= set(TOLD) or len(marks) > len(TOLD):
         abort(404)
     return _svg(stages.of_agent(entry, stage, marks))
+
+
+@blueprint.get("/drawing/eaten/<int:percent>.svg")
+def eaten_leaf(percent: int) -> Response:
+    """leaf: a leaf form."""
+    form = request.args.get("leaf", "ovate")
+    if percent not in EATEN or form not in FORMS:
+        abort(404)
+    return _svg(eaten.eaten_svg(form, percent))
 
 
 @blueprint.get("/drawing/plant.svg")

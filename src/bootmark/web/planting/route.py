@@ -8,7 +8,8 @@ from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.catalogue import plants
-from bootmark.services import plantings
+from bootmark.core.meanings import SoldAs, Worth
+from bootmark.services import lots, plantings
 from bootmark.services.base import ground, grown
 from bootmark.services.base.command import Answer, Refused
 from bootmark.services.base.roles import KEEPERS
@@ -25,11 +26,22 @@ def _page(block: ground.Block, planting: ground.Planting | None, errors: Mapping
         block=block,
         planting=planting,
         standing=grown.standing(block),
+        sold_as=[("", say.line("nobody told")), *((str(sold), say.term(sold)) for sold in SoldAs)],
+        worth=[("", say.line("nobody told")), *((str(value), say.line(value)) for value in Worth)],
+        lots=[("", say.line("nowhere: it was bought, sown or planted here")), *_lots(block)],
+        way=lots.way(db(), planting) if planting and (planting.passport or planting.supplier or planting.grown_from) else [],
         crops=g.catalogue.crops,
         crop_names=g.catalogue.crop_names,
         errors=forms.Errors(errors),
         form=request.form if errors else {},
     )
+
+
+def _lots(block: ground.Block) -> list[tuple[str, str]]:
+    """Plantings of other blocks that this one may have come from."""
+    crops = g.catalogue.crops
+    others = (row for row in lots.standing(db()) if row[2] != block.name)
+    return [(str(planting), f"{crops[crop].name if crop in crops else crop}, {name}") for planting, crop, name in others]
 
 
 @blueprint.get("/f/<uuid:farm>/farm/block/<uuid:block>/planting")

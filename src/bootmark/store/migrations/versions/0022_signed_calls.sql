@@ -125,9 +125,68 @@ CREATE TRIGGER begun_work_update_noted AFTER UPDATE ON begun_work REFERENCING NE
 CREATE TRIGGER begun_work_delete_noted AFTER DELETE ON begun_work REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('treatment');
 
+-- Stalks that give way, fruit with holes, leaf that is lost: what the stand itself says.
+CREATE TABLE crop_condition (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    stop_id UUID NOT NULL,
+    agent VARCHAR NOT NULL,
+    condition VARCHAR NOT NULL,
+    units JSONB NOT NULL,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_crop_condition PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_crop_condition_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_crop_condition_agent FOREIGN KEY(agent) REFERENCES agent (id),
+    CONSTRAINT fk_crop_condition_farm_id_stop_id FOREIGN KEY(farm_id, stop_id) REFERENCES stop (farm_id, id)
+);
+CREATE INDEX ix_crop_condition_farm_id_stop_id ON crop_condition (farm_id, stop_id);
+CREATE INDEX ix_crop_condition_conflict ON crop_condition (farm_id) WHERE conflict;
+CREATE TABLE crop_condition_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_crop_condition_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_crop_condition_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_crop_condition_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES crop_condition (farm_id, id),
+    CONSTRAINT fk_crop_condition_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_crop_condition_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+ALTER TABLE crop_condition ENABLE ROW LEVEL SECURITY;
+ALTER TABLE crop_condition FORCE ROW LEVEL SECURITY;
+CREATE POLICY crop_condition_farm ON crop_condition USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON crop_condition TO bm_web;
+GRANT SELECT ON crop_condition TO bm_worker;
+ALTER TABLE crop_condition_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE crop_condition_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY crop_condition_version_farm ON crop_condition_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON crop_condition_version TO bm_web;
+GRANT SELECT ON crop_condition_version TO bm_worker;
+CREATE TRIGGER crop_condition_insert_noted AFTER INSERT ON crop_condition REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
+CREATE TRIGGER crop_condition_update_noted AFTER UPDATE ON crop_condition REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
+CREATE TRIGGER crop_condition_delete_noted AFTER DELETE ON crop_condition REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
+
 -- What a block's plants, its harvest and its lot are.
 ALTER TABLE planting ADD COLUMN height FLOAT;
 ALTER TABLE planting ADD COLUMN sold_as VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE planting ADD COLUMN worth VARCHAR DEFAULT '' NOT NULL;
 ALTER TABLE planting ADD COLUMN supplier VARCHAR DEFAULT '' NOT NULL;
 ALTER TABLE planting ADD COLUMN origin VARCHAR DEFAULT '' NOT NULL;
 ALTER TABLE planting ADD COLUMN passport VARCHAR DEFAULT '' NOT NULL;

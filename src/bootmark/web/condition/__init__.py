@@ -1,0 +1,1 @@
+"""Stalks, fruit and leaves: what the stand itself shows."""

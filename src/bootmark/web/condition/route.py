@@ -1,0 +1,88 @@
+"""Stalks that give way, fruit with holes, leaf that is lost: counted at a stop."""
+
+import uuid
+from collections.abc import Mapping
+
+from flask import Blueprint, flash, g, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from bootmark import say
+from bootmark.core.field import conditions as shares
+from bootmark.core.meanings import Condition
+from bootmark.services.base.command import Refused
+from bootmark.services.base.fields import MOST_UNITS
+from bootmark.services.base.roles import SCOUTS
+from bootmark.services.scouting import conditions
+from bootmark.web import at_stop, forms
+from bootmark.web.drawing.route import EATEN
+from bootmark.web.guard import db, member, on_farm, only, the_farm
+
+blueprint = Blueprint("condition", __name__, template_folder=".")
+
+
+@blueprint.get("/f/<uuid:farm>/condition/<uuid:stop>")
+@on_farm
+def page(stop: uuid.UUID) -> str:
+    return _page(stop)
+
+
+def _page(stop: uuid.UUID, errors: Mapping[str, str] | None = None) -> str:
+    here = at_stop.find(stop)
+    agents = list(dict.fromkeys(agent for agent in (*here.spoken_of, *here.samples) if g.catalogue.agent(agent).is_pest))
+    others = sorted((agent.name, agent.id) for agent in g.catalogue.on(here.block.crop) if agent.is_pest and agent.id not in agents)
+    crop = g.catalogue.crops.get(here.block.crop)
+    kept = [
+        (Condition(row.condition), row.agent, shares.limits(Condition(row.condition), row.units)) for row in conditions.at_stop(db(), stop)
+    ]
+    return render_template(
+        "condition.html",
+        here=here,
+        agents=[*((agent, g.catalogue.agent(agent).name) for agent in agents), *((id, name) for name, id in others)],
+        leaf=crop.leaf if crop else "ovate",
+        steps=EATEN,
+        kept=kept,
+        may=member().role in SCOUTS,
+        errors=forms.Errors(errors),
+        form=request.form if errors else {},
+    )
+
+
+@blueprint.post("/f/<uuid:farm>/condition/<uuid:stop>")
+@on_farm
+def keep(stop: uuid.UUID) -> Response | tuple[str, int]:
+    only(SCOUTS)
+    at_stop.find(stop)
+    condition = request.form.get("condition", "")
+    try:
+        units = _leaves() if condition == Condition.LEAVES else _tried(condition)
+        forms.send(conditions.RecordCondition, stop_id=str(stop), units=units)
+    except Refused as error:
+        return _page(stop, error.errors), 400
+    flash(say.line("Kept. The call weighs it."), "good")
+    return redirect(url_for("condition.page", farm=the_farm().id, stop=stop))
+
+
+def _number(name: str) -> int:
+    """A whole number of a form, nought where it is empty. Raises Refused."""
+    text = request.form.get(name, "").strip()
+    if text and not (text.isascii() and text.isdigit() and int(text) <= MOST_UNITS):
+        raise Refused(**{name: say.line("Write a whole number up to {most}.", most=MOST_UNITS)})
+    return int(text or 0)
+
+
+def _tried(condition: str) -> list[int]:
+    """Of so many that were tried or looked at, those that gave way or have holes."""
+    of, bad = _number(f"{condition}_of"), _number(f"{condition}_bad")
+    if not of:
+        raise Refused(**{f"{condition}_of": say.line("How many were there in all?")})
+    if bad > of:
+        raise Refused(**{f"{condition}_bad": say.line("That is more than the {of} in all.", of=of)})
+    return [1] * bad + [0] * (of - bad)
+
+
+def _leaves() -> list[int]:
+    """Each leaf by the drawn one that it is most like."""
+    leaves = [step for step in EATEN for _ in range(_number(f"leaf_{step}"))]
+    if not leaves:
+        raise Refused(units=say.line("Nothing was counted yet: hold some leaves against the drawn ones."))
+    return leaves
