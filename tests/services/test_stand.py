@@ -2,9 +2,11 @@
 
 import datetime as dt
 import uuid
+from typing import Any
 
 from bootmark.core.meanings import Condition, DecisionKind
 from bootmark.core.messages import Says
+from bootmark.core.types import CropState
 from bootmark.services import lots
 from bootmark.services.base import grown
 from bootmark.services.scouting import conditions, rounds
@@ -23,7 +25,7 @@ TODAY = NOW.date()
 
 
 class Stand(GroundTest):
-    def state(self, block: str, agent: str = "") -> weighing.CropState:
+    def state(self, block: str, agent: str = "") -> CropState:
         with farm_session(FARM) as session:
             farm = session.get_one(Farm, FARM)
             return weighing.crop_state(session, farm, self.block(block), TODAY, agent)
@@ -82,7 +84,14 @@ class Stand(GroundTest):
         payloads = line()
         send("stop.open", *payloads["stop.open"])
         good = payloads["condition.record"][0]
-        for change in ({"units": [101]}, {"units": []}, {"condition": "stalks", "units": [2]}, {"units": [-1]}, {"units": [0.5]}):
+        changes: tuple[dict[str, Any], ...] = (
+            {"units": [101]},
+            {"units": []},
+            {"condition": "stalks", "units": [2]},
+            {"units": [-1]},
+            {"units": [0.5]},
+        )
+        for change in changes:
             self.assertIn("units", self.refused("condition.record", good | change), change)
 
 
@@ -146,7 +155,12 @@ class Called(GroundTest):
     def test_a_hop_that_no_sprayer_reaches_is_a_firm_s(self) -> None:
         with farm_session(FARM) as session:
             row = grown.of_block(session, made("Hop yard"))[0]
-        send("planting.save", {"block_id": str(row.block_id), "crop": row.crop, "height": 6.5}, row.id, base=row.command_id)
+        send(
+            "planting.save",
+            {"block_id": str(row.block_id), "crop": row.crop, "height": 6.5, "harvest_from": "2026-09-01"},
+            row.id,
+            base=row.command_id,
+        )
         with farm_session(FARM) as session:
             session.get_one(Farm, FARM).reach = 2.5
         payloads = line()

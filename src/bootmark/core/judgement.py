@@ -411,6 +411,9 @@ HEAPED_CHANCE = 0.025
 TERM_UNSURE = 0.25
 """share. By which each term of an injury level may be wrong, to show what it hangs on. Judgement, 2026-11-27."""
 
+DAY_PARTS = {"morning": (5, 11), "evening": (17, 22), "night": (21, 5)}
+"""local hours, from the first up to the last. In which a count of a part of the day holds. Common practice, 2026-11-27."""
+
 # Walks
 
 LOOK_MINUTES = {"return": 8, "case": 6, "trap": 4, "window": 8, "rhythm": 8, "asked": 8}

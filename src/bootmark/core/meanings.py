@@ -228,6 +228,37 @@ class Chosen(StrEnum):
     ALL = "all"
 
 
+class CountTool(StrEnum):
+    """What a count is made with."""
+
+    EYE = "eye"
+    LENS = "lens"
+    TRAY = "tray"
+    NET = "net"
+    SPADE = "spade"
+    SIEVE = "sieve"
+    BAIT = "bait"
+    ROLL = "roll"
+
+
+class DayPart(StrEnum):
+    """The part of a day in which a count holds: what it counts is there, and can be seen."""
+
+    ANY = "any"
+    MORNING = "morning"
+    EVENING = "evening"
+    NIGHT = "night"
+
+
+class OffPlan(StrEnum):
+    """Why a count does not hold as its plan has it."""
+
+    TOOL = "tool"
+    HOUR = "hour"
+    WET = "wet"
+    COLD = "cold"
+
+
 class Side(StrEnum):
     """On which side of a threshold a count lies: all its limits below, all above, or on both sides."""
 

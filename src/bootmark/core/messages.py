@@ -111,6 +111,8 @@ class Says(StrEnum):
     MORE_UNITS = "call.more-units"
     PLAN_ENDED = "call.plan-ended"
     DONE_ALREADY = "call.done-already"
+    OFF_NOW = "count.off-now"
+    OFF_PLAN = "reason.off-plan"
     PICKED_BAD = "call.picked-bad"
     BY_PLAN = "call.by-plan"
     HELP_UNCOUNTED = "help.uncounted"

@@ -5,7 +5,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, LimitMethod, Measure, SignState, SoldAs, VerdictKind, Worth
+from bootmark.core.meanings import (
+    Activity,
+    Chosen,
+    ControlKind,
+    DecisionKind,
+    LimitMethod,
+    Measure,
+    OffPlan,
+    SignState,
+    SoldAs,
+    VerdictKind,
+    Worth,
+)
 from bootmark.core.messages import Message
 
 SEEN, ABSENT, UNSURE = SignState
@@ -157,7 +169,8 @@ class Sample:
     """Counts made to a plan. counts: one number for each unit looked at; enemies likewise, or empty.
 
     measure: "mean" (animals per unit) or "proportion" (share of units with at least one); dead, parasitised: how many besides, or of
-    units how many with none but such, None where nobody counted them; chosen: how the units came.
+    units how many with none but such, None where nobody counted them; chosen: how the units came; off: why it does not hold as the plan
+    has it, None where it does.
     """
 
     unit: str
@@ -167,6 +180,7 @@ class Sample:
     dead: int | None = None
     parasitised: int | None = None
     chosen: Chosen = Chosen.PLAN
+    off: OffPlan | None = None
 
     @classmethod
     def of(cls, value: "Sample | Mapping[str, Any]") -> "Sample":

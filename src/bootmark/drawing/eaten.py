@@ -2,6 +2,7 @@
 
 import functools
 import random
+from dataclasses import replace
 
 from bootmark import say
 from bootmark.drawing import svg
@@ -13,14 +14,14 @@ NEAR = 0.002
 
 
 def eaten(form: str, share: float, seed: int = 1) -> Leaf:
-    """A leaf of a form with a share of its area eaten, within NEAR. share: 0 to 0.9; the same seed gives the same leaf.
+    """A leaf of a form, or one leaflet, with a share of its area eaten, within NEAR. share: 0 to 0.9; the same seed gives the same leaf.
 
     Raises ValueError for a share that is none.
     """
     if not 0 <= share <= 0.9:
         raise ValueError("a share lies from 0 to 0.9")
     rng = random.Random(f"{form} {seed}")
-    leaf = Leaf(FORMS[form])
+    leaf = Leaf(replace(FORMS[form], leaflets=0))
     while share - leaf.lost > NEAR:
         bite, at = random.Random(rng.random()), leaf.anywhere(rng, 0.95)
         seed_of = bite.random()

@@ -1,6 +1,6 @@
 """What a call is made of: its headline, reasons, what would change it, what the next look is for, cautions, controls on offer or not."""
 
-from bootmark.core.meanings import Activity, AgentKind, DecisionKind
+from bootmark.core.meanings import Activity, AgentKind, DecisionKind, OffPlan
 from bootmark.core.messages import Says
 from bootmark.say.text import By, Many, Text
 
@@ -103,6 +103,23 @@ TEXTS: dict[Says, Text] = {
     Says.MORE_NEXT_TIME: "{value:measured} or more at the next count.",
     Says.DONE_ALREADY: "{control:name} was done on {on:day}: whether it worked is told from {judged:day} on.",
     Says.PLAN_ENDED: "The plan ended before it could be told for sure: this is what costs less if it is wrong.",
+    Says.OFF_NOW: By(
+        "off",
+        {
+            OffPlan.HOUR: "Not in these hours: they are not where they can be seen. What is counted now is kept, and meets no threshold.",
+            OffPlan.WET: "Not in the rain: they sit low. What is counted now is kept, and meets no threshold.",
+            OffPlan.COLD: "Not in the cold: they sit low. What is counted now is kept, and meets no threshold.",
+        },
+    ),
+    Says.OFF_PLAN: By(
+        "off",
+        {
+            OffPlan.TOOL: "It was counted with something else than the plan asks for: it is kept, and meets no threshold.",
+            OffPlan.HOUR: "It was counted in hours in which they are not where they can be seen: it is kept, and meets no threshold.",
+            OffPlan.WET: "It was counted in the rain, when they sit low: it is kept, and meets no threshold.",
+            OffPlan.COLD: "It was counted in the cold, when they sit low: it is kept, and meets no threshold.",
+        },
+    ),
     Says.PICKED_BAD: "These were picked because they looked bad: they say nothing of the others.",
     Says.BY_PLAN: "A count of units taken as the plan says, good and bad alike.",
     Says.MORE_UNITS: "More units counted, or the same count in a few days.",

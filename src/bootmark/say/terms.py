@@ -2,7 +2,19 @@
 
 from enum import StrEnum
 
-from bootmark.core.meanings import Chosen, FaultKind, FeatureKind, Fill, LimitMethod, Pattern, SoldAs, TrapKind, TrapState
+from bootmark.core.meanings import (
+    Chosen,
+    CountTool,
+    DayPart,
+    FaultKind,
+    FeatureKind,
+    Fill,
+    LimitMethod,
+    Pattern,
+    SoldAs,
+    TrapKind,
+    TrapState,
+)
 from bootmark.core.units import Scale, System
 from bootmark.say.formats import Days, Numbers
 
@@ -29,6 +41,22 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         LimitMethod.CLUMPED_NONE: "negative binomial with the pest's own clumping, none found",
         LimitMethod.POISSON_EQUAL: "Poisson spread, all counts equal",
         LimitMethod.ONE_UNIT: "one unit tells no spread",
+    },
+    CountTool: {
+        CountTool.EYE: "By eye",
+        CountTool.LENS: "With the lens",
+        CountTool.TRAY: "Tapped over white paper",
+        CountTool.NET: "With the sweep net",
+        CountTool.SPADE: "With the spade",
+        CountTool.SIEVE: "Sieved",
+        CountTool.BAIT: "With baits",
+        CountTool.ROLL: "In cardboard rolls",
+    },
+    DayPart: {
+        DayPart.ANY: "At any hour",
+        DayPart.MORNING: "In the morning, before eleven",
+        DayPart.EVENING: "In the evening, from five on",
+        DayPart.NIGHT: "By torch, in the dark",
     },
     SoldAs: {
         SoldAs.FRESH: "Sold fresh: a blemish is refused",

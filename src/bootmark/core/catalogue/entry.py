@@ -28,7 +28,7 @@ from bootmark.core.catalogue.model import (
 )
 from bootmark.core.catalogue.reader import Reader, nearest
 from bootmark.core.catalogue.shapes import STAGES
-from bootmark.core.meanings import MATERIALS, AgentKind, ControlKind, Measure, Spared, Work
+from bootmark.core.meanings import MATERIALS, AgentKind, ControlKind, CountTool, DayPart, Measure, Spared, Work
 from bootmark.core.types import Taylor
 
 WORK_OF_KIND = {ControlKind.CONVENTIONAL: Work.SPRAY, ControlKind.SOFT: Work.SPRAY, ControlKind.LIVING: Work.RELEASE}
@@ -190,6 +190,11 @@ def _sampling(reader: Reader) -> Sampling:
         reader.source(),
         int(reader.number("per", 1.0)),
         _taylor(reader),
+        tool=reader.member("tool", CountTool, CountTool.EYE),
+        stroke=reader.text("stroke", ""),
+        part=reader.member("part", DayPart, DayPart.ANY),
+        dry=bool(reader.get("dry", bool, False)),
+        least_temp=reader.number("least_temp", None),
     )
     reader.done()
     return sampling

@@ -8,7 +8,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue.drawn import Drawn
 from bootmark.core.catalogue.heat import Heat
 from bootmark.core.catalogue.shapes import Bears, Keeps, Stand
-from bootmark.core.meanings import UNSPRAYED, AgentKind, ControlKind, Measure, Place, Spared, Work
+from bootmark.core.meanings import UNSPRAYED, AgentKind, ControlKind, CountTool, DayPart, Measure, Place, Spared, Work
 from bootmark.core.types import Taylor, Threshold
 
 PEST_KINDS = (AgentKind.INSECT, AgentKind.MITE, AgentKind.VERTEBRATE, AgentKind.MOLLUSC)
@@ -260,7 +260,8 @@ class Control:
 
 @dataclass(frozen=True)
 class Sampling:
-    """How it is counted. per: units taken from one plant; taylor: how clumped it is, None for a common one."""
+    """How it is counted. per: units taken from one plant; taylor: how clumped it is, None for a common one; tool, stroke: with what, and
+    how much of it; part: of the day; dry: never wet; least_temp: degrees C, of the air, None where it does not matter."""
 
     unit: str
     measure: Measure
@@ -270,6 +271,11 @@ class Sampling:
     source: str
     per: int = 1
     taylor: Taylor | None = None
+    tool: CountTool = CountTool.EYE
+    stroke: str = ""
+    part: DayPart = DayPart.ANY
+    dry: bool = False
+    least_temp: float | None = None
 
 
 @dataclass(frozen=True)

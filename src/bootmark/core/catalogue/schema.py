@@ -14,7 +14,7 @@ from bootmark.core.catalogue import loader, model, short
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.catalogue.reader import PROVENANCE
 from bootmark.core.catalogue.shapes import STAGES, Bears, Keeps, Stand
-from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, Measure, Place, Spared, Spell, Work
+from bootmark.core.meanings import AgentKind, BiofixKind, ControlKind, CountTool, DayPart, Measure, Place, Spared, Spell, Work
 
 Schema = dict[str, Any]
 FOLDER = loader.HERE / "schemas"
@@ -117,6 +117,10 @@ def _heat(source: Schema) -> Schema:
     return _table(needed, optional, "A model of the season by heat; temperatures and sums in `unit`.")
 
 
+HOW = {"tool": _one_of(CountTool), "stroke": TEXT, "part": _one_of(DayPart), "dry": FLAG, "least_temp": NUMBER}
+"""With what, in which part of the day and in what weather a count holds."""
+
+
 def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -> Schema:
     """The schema of one agent's file. shared: controls of controls.toml; sources: keys of sources.toml."""
     source, crop, name = _ref("source"), _ref("crop"), _ref("agent")
@@ -128,9 +132,15 @@ def agent(catalogue: Catalogue, shared: Iterable[str], sources: Iterable[str]) -
     stage = _table({"months": MONTHS, "where": TEXT}, {})
     threshold = _table({"crop": crop, "value": NUMBER, "measure": _one_of(Measure), "unit": TEXT}, {"source": source})
     enemy = _table({"agent": name, "ratio": NUMBER}, {"source": source}, "ratio: so many for each pest hold it back.")
+    taylor = _table({"a": NUMBER, "b": NUMBER}, {"source": source}, "Taylor's law of single units.")
     sampling = _table(
         {"unit": TEXT, "measure": _one_of((Measure.MEAN, Measure.PROPORTION)), "units": WHOLE, "plan": TEXT, "when": TEXT},
-        {"source": source, "per": WHOLE, "taylor": _table({"a": NUMBER, "b": NUMBER}, {"source": source}, "Taylor's law of single units.")},
+        {
+            "source": source,
+            "per": WHOLE,
+            **HOW,
+            "taylor": taylor,
+        },
     )
     needed = {
         "id": TEXT, "kind": _one_of(AgentKind), "name": TEXT, "scientific": {"type": "string"}, "other_names": _list(TEXT),

@@ -9,7 +9,7 @@ from bootmark.core.field import stopping
 from bootmark.core.field.count import enemy_ratio, interval, ratio_limits
 from bootmark.core.field.reasons import Reasons
 from bootmark.core.field.stopping import Rule, Word
-from bootmark.core.meanings import Chosen, DecisionKind, LimitMethod, Measure, Side
+from bootmark.core.meanings import Chosen, DecisionKind, LimitMethod, Measure, OffPlan, Side
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Decision, Interval, Sample, StageNow, Threshold
 
@@ -18,6 +18,8 @@ def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, e
     """The call where a count alone makes it; None where it is above the threshold and nothing holds it."""
     if sample.chosen == Chosen.PICKED:
         return _picked(case)
+    if sample.off:
+        return _off_plan(case, sample.off)
     rule, word = against(case.agent, sample, wanted.value)
     tally, line = _tally(sample, wanted, rule), _line(wanted)
     if sample.chosen == Chosen.PLAN and rule and len(sample.counts) < rule.least:
@@ -60,6 +62,13 @@ def _picked(case: Reasons) -> Decision:
     case.against.append(says(Says.PICKED_BAD))
     case.change.append(says(Says.BY_PLAN))
     return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_PICKED), 1, says(Says.FOR_COUNT))
+
+
+def _off_plan(case: Reasons, off: OffPlan) -> Decision:
+    case.against.append(says(Says.OFF_PLAN, off=off))
+    case.change.append(says(Says.BY_PLAN))
+    plan = case.agent.sampling.plan if case.agent.sampling else ""
+    return case.decide(DecisionKind.LOOK_AGAIN, case.of(Says.CALL_COUNT, plan=plan), 1, says(Says.FOR_COUNT))
 
 
 def _few_in_traps(case: Reasons, tally: Message) -> Decision:

@@ -13,7 +13,7 @@ from bootmark import say
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
-from bootmark.core.meanings import Chosen, Measure, VerdictKind
+from bootmark.core.meanings import Chosen, CountTool, Measure, VerdictKind
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
 from bootmark.services.base import acted_on, grown, memo, planned, stamp
 from bootmark.services.base.command import Command
@@ -64,6 +64,7 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     counts: Annotated[list[int], Counts()]
     enemies: Annotated[list[int], Counts(needed=False)]
     chosen: Annotated[str, Choice(tuple(Chosen), fallback=Chosen.PLAN)] = Chosen.PLAN
+    tool: Annotated[str, Choice(("", *CountTool), fallback="")] = ""
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         units, beside = len(self.counts), len(self.enemies)

@@ -64,7 +64,7 @@ def laws(session: Session) -> Mapping[str, Taylor]:
     def read() -> dict[str, Taylor]:
         samples: dict[str, list[list[int]]] = {}
         planned = of_farm(SampleRow, SampleRow.agent, SampleRow.counts)
-        planned = planned.where(SampleRow.chosen == Chosen.PLAN, SampleRow.measure == Measure.MEAN)
+        planned = planned.where(SampleRow.chosen == Chosen.PLAN, SampleRow.measure == Measure.MEAN, SampleRow.tool == "")
         for agent, counts in session.execute(planned):
             if len(counts) >= judgement.LEAST_UNITS:
                 samples.setdefault(agent, []).append(counts)

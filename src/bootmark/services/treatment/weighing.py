@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Agent, Catalogue
-from bootmark.core.field import call, called, overruled
+from bootmark.core.field import call, called, overruled, plans
 from bootmark.core.field.overruled import Instead
 from bootmark.core.ground import strips
 from bootmark.core.meanings import Activity, Chosen, Condition, ControlKind, Measure, SoldAs, VerdictKind, Worth
@@ -80,9 +80,14 @@ def finding_of(look: Look, agent: str, catalogue: Catalogue, answers: Sequence[A
     return finding
 
 
-def sample_of(row: SampleRow) -> Sample:
-    """A kept count as the core takes it."""
-    return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen))
+def sample_of(session: Session, farm: Farm, block: Block, row: SampleRow, agent: Agent) -> Sample:
+    """A kept count as the core takes it, with why it does not hold where its tool, its hour or the weather was not the plan's."""
+    off = None
+    if agent.sampling and agent.sampling.measure == row.measure:
+        weather = block_weather.at(session, farm, block, row.seen_at) or {}
+        hour = row.seen_at.astimezone(zone(farm)).hour
+        off = plans.off_plan(agent.sampling, row.tool, hour, weather.get("temp"), weather.get("rain"))
+    return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen), off=off)
 
 
 def _caught(session: Session, block: Block, agent: Agent, day: dt.date) -> Sample | None:
@@ -141,7 +146,7 @@ def consider(
     # The farm's own thresholds and clumping stand before the catalogue's.
     own = thresholds.own(session, catalogue)
     stage = stage_now(session, farm, block, agent, day, own, sample)
-    counted = sample_of(sample) if sample else _caught(session, block, own.agent(agent), day)
+    counted = sample_of(session, farm, block, sample, own.agent(agent)) if sample else _caught(session, block, own.agent(agent), day)
     crop, policy = crop_state(session, farm, block, day, agent), policy_of(farm)
     already = done_on(session, farm, block, agent, day, catalogue)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own, done=already)

@@ -9,12 +9,13 @@ from flask import Blueprint, Response, g, jsonify, render_template, request, url
 from werkzeug.wrappers import Response as AnyResponse
 
 from bootmark import say
-from bootmark.core.catalogue.model import Agent
-from bootmark.core.field import stopping, weighed
+from bootmark.core.catalogue.model import Agent, Sampling
+from bootmark.core.field import plans, stopping, weighed
 from bootmark.core.field.count import dispersion, enemy_ratio
 from bootmark.core.field.count import walk_points as count_points
 from bootmark.core.field.stopping import Rule
-from bootmark.core.meanings import Chosen, Measure, Pattern
+from bootmark.core.meanings import Chosen, CountTool, DayPart, Measure, Pattern
+from bootmark.core.messages import Says, says
 from bootmark.core.types import Sample
 from bootmark.say import count as count_words
 from bootmark.services.base import ground
@@ -24,6 +25,7 @@ from bootmark.services.base.handling import as_json
 from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import looks, stops
 from bootmark.services.treatment import thresholds
+from bootmark.services.weather import blocks as block_weather
 from bootmark.web import at_stop, forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
@@ -41,12 +43,32 @@ def plan_for(agent: Agent, crop: str) -> dict[str, Any] | None:
     shown = {"unit": sampling.unit, "measure": sampling.measure, "units": sampling.units, "plan": sampling.plan, "when": sampling.when}
     rule = _rule(agent, nominal.value if nominal else None, shown["measure"])
     return shown | {
+        "tool": sampling.tool,
+        "how": _how(sampling),
         "threshold": as_json(nominal) if nominal else None,
         "enemy": agent.enemies[0].name if agent.enemies else "",
         "least": rule.least if rule else 1,
         "most": rule.most if rule else shown["units"],
         "usual": rule.usual if rule else shown["units"],
     }
+
+
+def _how(plan: Sampling) -> str:
+    """With what it is counted, in which part of the day and in what weather, in one line."""
+    weather = [say.line("dry")] if plan.dry else []
+    if plan.least_temp is not None:
+        weather.append(say.line("from {least:temperature} on", least=plan.least_temp))
+    part = [say.term(plan.part)] if plan.part != DayPart.ANY else []
+    stroke = [plan.stroke] if plan.stroke else []
+    return "; ".join([say.term(plan.tool), *stroke, *part, *weather])
+
+
+def _off(agent: Agent, block: ground.Block) -> str:
+    """Why a count that is made now would not hold, in words; empty where it would."""
+    plan = agent.sampling
+    weather = block_weather.at(db(), the_farm(), block, now()) or {}
+    off = plans.off_plan(plan, "", now().hour, weather.get("temp"), weather.get("rain")) if plan else None
+    return say.tongue().say(says(Says.OFF_NOW, off=off)) if off else ""
 
 
 def _rule(agent: Agent, threshold: float | None, measure: object) -> Rule | None:
@@ -138,6 +160,7 @@ def page(stop: uuid.UUID) -> str:
             "agent": agent.id,
             "name": agent.name,
             "chosen": same.chosen if same else Chosen.PLAN,
+            "tool": (same.tool if same else "") or plan["tool"],
             "counts": same.counts if same else [],
             "enemies": same.enemies if same else [],
             "plan": plan,
@@ -157,6 +180,8 @@ def page(stop: uuid.UUID) -> str:
         bench=bench,
         trap_offered=trap_offered,
         keeper=member().role in KEEPERS,
+        off=_off(agent, here.block) if agent and bench else "",
+        tools=[(str(tool), say.term(tool)) for tool in CountTool],
         ways=[(str(way), say.term(way)) for way in Chosen],
         patterns=[(str(pattern), say.term(pattern)) for pattern in Pattern],
         pattern=_pattern(here.block),

@@ -15,6 +15,7 @@ document.addEventListener("alpine:init", () => {
     counts: [...data.counts],
     foes: [...data.enemies],
     chosen: data.chosen,
+    tool: data.tool,
     pests: 0,
     enemies: 0,
     past: [],
@@ -112,6 +113,11 @@ document.addEventListener("alpine:init", () => {
     get highLine() {
       return this.reading ? this.stopLine(this.reading.high_line) : "";
     },
+    useTool(tool) {
+      this.tool = tool;
+      this.kept = false;
+      this.keepDraft();
+    },
     choose(way) {
       this.change(() => (this.chosen = way));
     },
@@ -178,7 +184,7 @@ document.addEventListener("alpine:init", () => {
       this.read();
     },
     keepDraft() {
-      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen });
+      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool });
     },
     async read() {
       if (!this.counts.length) {
@@ -201,7 +207,7 @@ document.addEventListener("alpine:init", () => {
       if (this.pests || this.enemies) this.push(this.pests);
       this.stored = false;
       this.failed = "";
-      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen };
+      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;
