@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from bootmark.core.field import closed
 from bootmark.core.field.closed import Early, Sprayed
-from bootmark.core.field.walk import BlockState, plan
+from bootmark.core.field.walk import plan
+from bootmark.core.field.worth import BlockState
 from bootmark.core.messages import Says
 from bootmark.say import ENGLISH
 

@@ -8,8 +8,9 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from bootmark.core.field import walk
-from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Wish
+from bootmark.core.field import walk, worth
+from bootmark.core.field.walk import Wish
+from bootmark.core.field.worth import BlockState, DueLook, OpenCase, Opening
 from bootmark.core.messages import Says, says
 
 TODAY = dt.date(2026, 6, 18)
@@ -20,7 +21,7 @@ class Reasons(unittest.TestCase):
     def test_a_due_look_outweighs_all_else(self) -> None:
         due = DueLook("x", "mites", TODAY, "fewer mites", True)
         state = BlockState("a", "A", (0, 0), TODAY - dt.timedelta(days=20), {"hot-and-dry": 9}, [due])
-        whys = walk.whys(state, TODAY)
+        whys = worth.whys(state, TODAY)
         self.assertEqual((whys[0].kind, whys[0].return_id), ("return", "x"))
 
     def test_a_look_that_is_still_ahead_waits(self) -> None:
@@ -31,8 +32,8 @@ class Reasons(unittest.TestCase):
 
     def test_heat_quickens_the_rhythm(self) -> None:
         four_days = TODAY - dt.timedelta(days=4)
-        self.assertFalse(walk.whys(BlockState("a", "A", (0, 0), four_days), TODAY))
-        self.assertTrue(walk.whys(BlockState("a", "A", (0, 0), four_days, {"hot-and-dry": 9}), TODAY))
+        self.assertFalse(worth.whys(BlockState("a", "A", (0, 0), four_days), TODAY))
+        self.assertTrue(worth.whys(BlockState("a", "A", (0, 0), four_days, {"hot-and-dry": 9}), TODAY))
 
     def test_windows_and_open_cases(self) -> None:
         opening = Opening("codling moth", TODAY + dt.timedelta(days=3), TODAY + dt.timedelta(days=9))

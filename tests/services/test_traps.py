@@ -7,7 +7,7 @@ from typing import Any
 
 from bootmark.core import judgement
 from bootmark.core.field import traps as rules
-from bootmark.core.field.walk import BlockState, DueTrap, whys
+from bootmark.core.field.worth import BlockState, DueTrap, whys
 from bootmark.core.messages import Says
 from bootmark.say import ENGLISH
 from bootmark.services.base.command import Refused

@@ -15,6 +15,13 @@ TEXTS: dict[Says, Text] = {
     Says.LOOK_DUE: _due("Look again on {agent:in_sentence}, {due}: {look_for}"),
     Says.TELL_WHAT_IT_IS: "Tell what it is: {look:name|lower}. So far it may be {agent:in_sentence}.",
     Says.READ_TRAP: _due("Read {trap} for {agent:in_sentence}, {due}."),
+    Says.PASSES_HERE: Many(
+        "days",
+        "{agent:in_sentence|first}: by the last count it may pass the threshold within {days} day.",
+        "{agent:in_sentence|first}: by the last count it may pass the threshold within {days} days.",
+    ),
+    Says.FOUND_BEFORE: "{agent:in_sentence|first} was here in these weeks of earlier years.",
+    Says.FOUND_BESIDE: "{agent:in_sentence|first} was proved beside it, in {block}, since the last look here.",
     Says.LOT_ARRIVED: "Look through what arrived before it stands with the others: {lot}.",
     Says.CHANGE_LURE: _due("Give {trap} a new lure, {due}."),
     Says.WINDOW_OPEN: "{agent:in_sentence|first}: the stage that can be reached is out until {last:day}. Look while there is time.",

@@ -4,93 +4,17 @@ import datetime as dt
 import itertools
 import math
 from collections.abc import Mapping, Sequence, Set
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import IntEnum
 
 from bootmark.core import judgement
-from bootmark.core.meanings import Spell, TrapWait
+from bootmark.core.field.worth import BlockState, Corner, Why, together, whys
+from bootmark.core.meanings import TrapWait
 from bootmark.core.messages import Message, Says, says
 
-Corner = tuple[float, float]
-"""Metres on the plan."""
 MOST_UNCROSSED = 150
 HOLD_CARRIED = ("boot brush", "disinfectant")
 ALWAYS_CARRIED = ("hand lens", "white paper", "knife", "flagging tape")
-
-
-@dataclass(frozen=True)
-class DueLook:
-    """A booked look. id: of the booking; agent: its id."""
-
-    id: str
-    agent: str
-    due: dt.date
-    look_for: str
-    after_treatment: bool
-
-
-@dataclass(frozen=True)
-class OpenCase:
-    """A case that waits for the look that decides it. agent, look: ids."""
-
-    agent: str
-    look: str
-    tools: tuple[str, ...]
-    on: dt.date
-
-
-@dataclass(frozen=True)
-class Opening:
-    """The days on which an agent is in a stage that can be reached. No control is named: a window alone is no reason to treat."""
-
-    agent: str
-    first: dt.date
-    last: dt.date
-
-
-@dataclass(frozen=True)
-class DueTrap:
-    """A trap that waits. name: what is written on it; agent, id: ids; due: since when."""
-
-    name: str
-    agent: str
-    what: TrapWait
-    due: dt.date
-    id: str = ""
-
-
-@dataclass(frozen=True)
-class BlockState:
-    """What is known of a block before today's walk. at: its middle on the plan, metres; looked: the last look, None for never;
-    held: what is said of a block that is held after a report; closed: of one that nobody goes into after a spray; young: propagation and
-    young plants, which get everything; pests: ids of those that were proved there lately and are not over; arrived: lots that nobody has
-    looked through."""
-
-    id: str
-    name: str
-    at: Corner
-    looked: dt.date | None
-    spells: Mapping[str, int] = field(default_factory=dict)
-    due: Sequence[DueLook] = ()
-    cases: Sequence[OpenCase] = ()
-    openings: Sequence[Opening] = ()
-    traps: Sequence[DueTrap] = ()
-    held: Message | None = None
-    closed: Message | None = None
-    young: bool = False
-    pests: Sequence[str] = ()
-    arrived: Sequence[str] = ()
-
-
-@dataclass(frozen=True)
-class Why:
-    """One reason for a stop, with its weight. return_id: the booking that the stop would answer; trap: the one to be read there."""
-
-    reason: Message
-    weight: float
-    kind: str
-    return_id: str = ""
-    trap: str = ""
 
 
 @dataclass(frozen=True)
@@ -108,7 +32,7 @@ class PlannedStop:
 
     @property
     def weight(self) -> float:
-        return sum(why.weight for why in self.whys)
+        return together(self.whys)
 
 
 @dataclass(frozen=True)
@@ -133,51 +57,6 @@ class Wish:
     also: frozenset[str] = frozenset()
 
 
-def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
-    """Reasons to stop at a block today, the weightiest first. Weights are judgement, no source."""
-    reasons = []
-    for look in block.due:
-        late = (today - look.due).days
-        if late >= 0:
-            kind = Says.SEE_WHETHER_IT_WORKED if look.after_treatment else Says.LOOK_DUE
-            reasons.append(
-                Why(says(kind, agent=look.agent, late=late, look_for=look.look_for), judgement.WEIGHT_RETURN + late, "return", look.id)
-            )
-    for case in block.cases:
-        reasons.append(Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), judgement.WEIGHT_CASE, "case"))
-    reasons += [Why(says(Says.LOT_ARRIVED, lot=lot), judgement.WEIGHT_CASE, "case") for lot in block.arrived]
-    for trap in block.traps:
-        late = (today - trap.due).days
-        if late >= 0:
-            kind = Says.READ_TRAP if trap.what == TrapWait.CHECK else Says.CHANGE_LURE
-            reasons.append(
-                Why(
-                    says(kind, agent=trap.agent, trap=trap.name, late=late),
-                    judgement.WEIGHT_TRAP[0] + min(late, judgement.WEIGHT_TRAP[1]),
-                    "trap",
-                    trap=trap.id,
-                )
-            )
-    for opening in block.openings:
-        if opening.first <= today <= opening.last:
-            reasons.append(Why(says(Says.WINDOW_OPEN, agent=opening.agent, last=opening.last), judgement.WEIGHT_OPEN, "window"))
-        elif 0 < (opening.first - today).days <= judgement.WINDOW_SOON_DAYS:
-            ahead = (opening.first - today).days
-            reasons.append(Why(says(Says.WINDOW_COMES, agent=opening.agent, days=ahead), judgement.WEIGHT_SOON, "window"))
-    hot = block.spells.get(Spell.HOT_AND_DRY, 0)
-    rain = block.spells.get(Spell.WEEK_OF_RAIN, 0)
-    rhythm = judgement.FAST_RHYTHM_DAYS if hot >= judgement.FAST_SPELL_DAYS else judgement.CALM_RHYTHM_DAYS
-    since = (today - block.looked).days if block.looked else None
-    if since is None:
-        reasons.append(Why(says(Says.NEVER_LOOKED), judgement.WEIGHT_NEVER, "rhythm"))
-    elif since >= rhythm:
-        kind = Says.LONG_UNSEEN_HOT if hot >= judgement.FAST_SPELL_DAYS else Says.LONG_UNSEEN_RAIN if rain else Says.LONG_UNSEEN
-        reasons.append(
-            Why(says(kind, days=since, hot=hot, rain=rain), judgement.WEIGHT_UNSEEN[0] + min(since, judgement.WEIGHT_UNSEEN[1]), "rhythm")
-        )
-    return tuple(sorted(reasons, key=lambda why: -why.weight))
-
-
 def plan(blocks: Sequence[BlockState], today: dt.date, gate: Corner = (0.0, 0.0), wish: Wish | None = None) -> Walk:
     """Today's walk from gate to gate: every block with a reason, clean before infested, and within each part the shortest way.
 
@@ -198,7 +77,7 @@ def _wished(block: BlockState, today: dt.date, wish: Wish) -> tuple[Why, ...]:
     if block.id in wish.without:
         return ()
     reasons = whys(block, today)
-    return reasons or ((Why(says(Says.ASKED_FOR), judgement.WEIGHT_ASKED, "asked"),) if block.id in wish.also else ())
+    return reasons or ((Why(says(Says.ASKED_FOR), judgement.CHANCE_ASKED, "asked"),) if block.id in wish.also else ())
 
 
 def _stop(block: BlockState, reasons: tuple[Why, ...]) -> PlannedStop:

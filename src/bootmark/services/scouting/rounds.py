@@ -6,24 +6,22 @@ from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from sqlalchemy import func, or_, select
-from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
-from bootmark.core import judgement
 from bootmark.core.field import walk
-from bootmark.core.field.walk import BlockState, DueLook, OpenCase, Opening, Walk, Wish
-from bootmark.core.meanings import Activity, Place, VerdictKind
+from bootmark.core.field.walk import Walk, Wish
+from bootmark.core.field.worth import BlockState, DueLook, OpenCase, Opening
+from bootmark.core.meanings import Place, VerdictKind
 from bootmark.services.base import ground, grown
 from bootmark.services.base.states import VisitState
-from bootmark.services.scouting import closed, held
+from bootmark.services.scouting import closed, earlier, held
 from bootmark.services.seasons import results, traps
 from bootmark.services.seasons.results import Listed
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Block, DecisionRow, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
+from bootmark.store.models import Block, DecisionRow, Farm, Look, ReturnVisit, SampleRow, Stop
 from bootmark.store.rows import of_farm
 
 OPEN_CASE_DAYS = 14
-OVER = (Activity.FINISHED, Activity.DEAD)
 MOST_OPENED = 5
 """Open stops that are shown of a block."""
 
@@ -53,19 +51,6 @@ def open_cases(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UU
         if verdict["kind"] == VerdictKind.NEEDS_A_LOOK and agents[:1] == first and first and next_look and not is_called:
             cases.setdefault(block_id, []).append(OpenCase(first[0], next_look.id, next_look.tools, on))
     return cases
-
-
-def proved(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[str]]:
-    """Pests that were proved on each block lately and are not over, by what was told of each last."""
-    since = dt.datetime.combine(today - dt.timedelta(days=judgement.FOUND_DAYS), dt.time(), dt.UTC)
-    columns = (FindingRow.block_id, FindingRow.agent, FindingRow.confirmed, FindingRow.activity)
-    newest = of_farm(FindingRow, *columns).where(FindingRow.seen_at >= since).ext(distinct_on(FindingRow.block_id, FindingRow.agent))
-    rows = session.execute(newest.order_by(FindingRow.block_id, FindingRow.agent, FindingRow.seen_at.desc()))
-    by_block: dict[uuid.UUID, list[str]] = {}
-    for block_id, agent, confirmed, activity in rows:
-        if confirmed and activity not in OVER and agent in catalogue.agents and catalogue.agents[agent].is_pest:
-            by_block.setdefault(block_id, []).append(agent)
-    return by_block
 
 
 def booked(session: Session) -> list[ReturnVisit]:
@@ -100,7 +85,7 @@ class Opened(NamedTuple):
 def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_now: dt.datetime, wish: Wish | None = None) -> Today:
     day = now.date()
     blocks = ground.blocks(session)
-    looked, cases, pests = last_looks(session), open_cases(session, catalogue, day), proved(session, catalogue, day)
+    looked, cases, pests = last_looks(session), open_cases(session, catalogue, day), earlier.proved(session, catalogue, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session):
         look = DueLook(str(visit.id), visit.agent, visit.due_on, visit.look_for, visit.application_id is not None)
@@ -109,6 +94,8 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
     listed, _ = results.refresh(session, farm, blocks, catalogue, day, real_now)
     windows = openings(listed, day)
     holds, shut = held.blocks(session), closed.blocks(session, catalogue, now)
+    history, beside = earlier.in_these_weeks(session, catalogue, day), earlier.next_door(session, farm, blocks, catalogue, day)
+    grows = earlier.growing(session, farm, blocks, catalogue, day)
     states = [
         BlockState(
             id=str(block.id),
@@ -124,6 +111,9 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
             closed=shut.get(block.id),
             young=block.place == Place.CONTAINER,
             pests=pests.get(block.id, ()),
+            grows=grows.get(block.id, ()),
+            history=history.get(block.id, ()),
+            next_door=beside.get(block.id, ()),
             arrived=[row.unchecked for row in grown.standing(block) if row.unchecked],
         )
         for block in blocks

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from bootmark import say
 from bootmark.core import judgement
 from bootmark.core.field import traps as rules
-from bootmark.core.field.walk import DueTrap
+from bootmark.core.field.worth import DueTrap
 from bootmark.core.meanings import BiofixKind, TrapKind, TrapState
 from bootmark.core.messages import Message
 from bootmark.core.season import biofix
