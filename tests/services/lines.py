@@ -150,6 +150,7 @@ def line() -> dict[str, tuple[dict[str, Any], uuid.UUID]]:
             uuid.uuid4(),
         ),
         "place.check": ({"feature_id": str(made("plan/water")), "on": "2026-06-17", "fine": True, "note": ""}, uuid.uuid4()),
+        "task.do": ({"task": "nozzles", "place_id": None, "on": "2026-06-17", "fine": True, "note": ""}, uuid.uuid4()),
         "feature.save": ({"feature": "path", "points": [[7.1, 46.2], [7.1002, 46.2]]}, uuid.uuid4()),
         "farm.save": unkept(),
         "member.save": ({"role": "viewer", "qualified": False, "certificate": "", "certificate_until": None, "ended": False}, colleague()),

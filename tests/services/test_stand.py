@@ -7,13 +7,13 @@ from typing import Any
 from bootmark.core.meanings import Condition, DecisionKind
 from bootmark.core.messages import Says
 from bootmark.core.types import CropState
-from bootmark.services import lots
+from bootmark.services import lots, season_tasks
 from bootmark.services.base import grown
-from bootmark.services.scouting import conditions, rounds
+from bootmark.services.scouting import conditions, flags, rounds
 from bootmark.services.treatment import weighing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Farm, ForecastHour, Planting
+from bootmark.store.models import DecisionRow, Farm, ForecastHour, Planting, Stop
 from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.database import catalogue
@@ -172,8 +172,48 @@ class Called(GroundTest):
         self.assertIn("control", self.refused("decision.make", payload, record))
         send("decision.make", payload | {"control": ""}, record)
         with farm_session(FARM) as session:
-            from bootmark.store.models import DecisionRow
-
             call = session.get_one(DecisionRow, (FARM, record))
             self.assertEqual((call.kind, call.control), (DecisionKind.REFER, ""))
             self.assertIn("6.5", call.headline)
+
+
+class Places(GroundTest):
+    def test_a_flagged_plant_comes_back_on_the_walk_until_the_flag_is_taken(self) -> None:
+        stop = uuid.uuid4()
+        lies = self.block("Orchard A").outline[0]
+        opened = {"block_id": str(made("Orchard A")), "where": "row 3, tree 9"}
+        send("stop.open", opened | {"longitude": lies[0], "latitude": lies[1], "flagged": True}, stop)
+        with farm_session(FARM) as session:
+            [flag] = [flag for flag in flags.standing(session, TODAY)[made("Orchard A")] if flag.stop == stop]
+            self.assertEqual((flag.where, flag.place), ("row 3, tree 9", tuple(lies)))
+            base = session.get_one(Stop, (FARM, stop)).command_id
+        send("stop.open", opened, stop, base=base, at=NOW + dt.timedelta(days=2))
+        with farm_session(FARM) as session:
+            self.assertEqual([flag for flag in flags.standing(session, TODAY).get(made("Orchard A"), ()) if flag.stop == stop], [])
+            self.assertEqual(session.get_one(Stop, (FARM, stop)).on, TODAY, "a stop stays on its day")
+
+    def test_odd_places_are_refused(self) -> None:
+        opened = {"block_id": str(made("Orchard A")), "where": ""}
+        self.assertIn("where", self.refused("stop.open", opened | {"flagged": True}))
+        self.assertIn("longitude", self.refused("stop.open", opened | {"longitude": 7.1}))
+        self.assertIn("longitude", self.refused("stop.open", opened | {"longitude": 70.0, "latitude": 0.0}))
+
+    def test_a_task_of_the_farm_has_no_place_and_one_of_a_block_has(self) -> None:
+        done = {"on": TODAY.isoformat(), "fine": True}
+        for task, place in (("nozzles", str(made("Orchard A"))), ("spurs", None)):
+            self.assertIn("place_id", self.refused("task.do", done | {"task": task, "place_id": place}))
+        self.assertIn("note", self.refused("task.do", {"task": "traps", "on": TODAY.isoformat()}))
+
+    def test_winter_calls_to_the_wood_once(self) -> None:
+        winter = dt.date(2026, 1, 20)
+
+        def due() -> set[tuple[str, str]]:
+            with farm_session(FARM) as session:
+                rows = season_tasks.due(session, session.get_one(Farm, FARM), catalogue, winter)
+                return {(row.task.kind, row.place) for row in rows}
+
+        self.assertIn(("spurs", "Orchard A"), due())
+        self.assertNotIn(("spurs", "Long Field"), due())
+        send("task.do", {"task": "spurs", "place_id": str(made("Orchard A")), "on": winter.isoformat(), "fine": True})
+        self.assertNotIn(("spurs", "Orchard A"), due())
+        self.assertIn(("spurs", "Orchard B"), due())

@@ -416,6 +416,12 @@ HEAPED_CHANCE = 0.025
 TERM_UNSURE = 0.25
 """share. By which each term of an injury level may be wrong, to show what it hangs on. Judgement, 2026-11-27."""
 
+WINTER_MONTHS = frozenset({12, 1, 2})
+"""months. Of winter in the north, in which wood is bare. Common practice, 2026-11-27."""
+BEFORE_PLANTING_DAYS = 60
+"""days. Before planting, in which the soil is looked at and baited. Common practice, 2026-11-27."""
+STORE_WEEK, STORE_MONTH = 7, 30
+"""days. Between looks at a store's thermometer and traps, and between sieved samples. Common practice, 2026-11-27."""
 DAY_PARTS = {"morning": (5, 11), "evening": (17, 22), "night": (21, 5)}
 """local hours, from the first up to the last. In which a count of a part of the day holds. Common practice, 2026-11-27."""
 

@@ -228,6 +228,23 @@ class Chosen(StrEnum):
     ALL = "all"
 
 
+class YearTask(StrEnum):
+    """What is looked at once in a season, or in a rhythm of its own, and is no look at a growing crop."""
+
+    SPURS = "spurs"
+    OLD_BAGS = "old bags"
+    MUMMIES = "mummies"
+    CULL_HEAPS = "cull heaps"
+    TRAPS = "traps"
+    NOZZLES = "nozzles"
+    REGISTRATIONS = "registrations"
+    LAST_CROP = "last crop"
+    SOIL_BAITS = "soil baits"
+    STORE_TEMPERATURE = "store temperature"
+    STORE_SIEVE = "store sieve"
+    STORE_TRAPS = "store traps"
+
+
 class CountTool(StrEnum):
     """What a count is made with."""
 

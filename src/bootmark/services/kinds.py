@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from bootmark.services import features, parts, pictures, place_checks, places, plantings
+from bootmark.services import features, parts, pictures, place_checks, places, plantings, season_tasks
 from bootmark.services.base.handling import Handler
 from bootmark.services.owning import invitations, members, settings
 from bootmark.services.scouting import conditions, enquiries, holds, looks
@@ -19,6 +19,7 @@ HANDLERS: tuple[Handler[Any, Any], ...] = (
     parts.store_joined,
     features.store_feature,
     place_checks.store_check,
+    season_tasks.store_task,
     pictures.store_picture,
     judging.store_judgement,
     biofixes.store_biofix,

@@ -26,6 +26,7 @@ from bootmark.store.models import (
     PlanPicture,
     Planting,
     SampleRow,
+    SeasonTask,
     StageSighting,
     Station,
     Stop,
@@ -37,7 +38,7 @@ HEADS: tuple[type[Head], ...] = (
     Station, Block, Biofix, Stop, Look, SampleRow, DecisionRow, Application, Enquiry,
     Trap, TrapCheck, StageSighting, CropStage, Judgement, OutsideAnswer, ModelOffset,
     FarmSettings, MemberTerms, Invitation, PlanFeature, Planting, PlanPicture, OwnThreshold, PlaceCheck,
-    Opinion, BegunWork, CropCondition,
+    Opinion, BegunWork, CropCondition, SeasonTask,
 )  # fmt: skip
 BY_TIME = (Look, SampleRow, DecisionRow, Application, Biofix, TrapCheck, StageSighting, CropStage, OutsideAnswer, Opinion)
 """What stands in the Book, which is read from the newest on."""

@@ -15,11 +15,11 @@ from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
 from bootmark.core.meanings import Chosen, CountTool, Measure, VerdictKind
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
-from bootmark.services.base import acted_on, grown, memo, planned, stamp
+from bootmark.services.base import acted_on, ground, grown, memo, planned, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Agent as AgentField
-from bootmark.services.base.fields import Checks, Choice, Counts, RecordId, Signs, Text
+from bootmark.services.base.fields import Checks, Choice, Counts, Flag, Number, RecordId, Signs, Text
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.stamp import Topic
@@ -44,6 +44,15 @@ class OpenStop(Command, kind="stop.open", roles=SCOUTS):
     where: Annotated[str, Text(120, needed=False)] = ""
     return_id: Annotated[uuid.UUID | None, RecordId("booked look", optional=True)] = None
     planting_id: Annotated[uuid.UUID | None, RecordId("planting", optional=True)] = None
+    longitude: Annotated[float | None, Number(-180, 180, "degrees", optional=True)] = None
+    latitude: Annotated[float | None, Number(-90, 90, "degrees", optional=True)] = None
+    flagged: Annotated[bool, Flag()] = False
+
+    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
+        if (self.longitude is None) != (self.latitude is None):
+            yield "longitude", say.line("A place has both, longitude and latitude.")
+        if self.flagged and not self.where and self.longitude is None:
+            yield "where", say.line("Say where the flag is: row and plant, or your place.")
 
 
 class RecordLook(Command, kind="look.record", roles=SCOUTS):
@@ -90,7 +99,10 @@ def store_stop(command: OpenStop, context: Context) -> Stop:
     if block.ended and block.ended <= context.today:
         context.errors["block_id"] = say.line("{block} is no block any more: choose another.", block=block.name)
     planting = acted_on.planting(context, block, command.planting_id, context.today)
-    return Stop(**command.model_dump(exclude={"planting_id"}), planting_id=planting, on=context.today)
+    if command.longitude is not None and ground.away(context.farm, (command.longitude, command.latitude or 0.0)) > ground.FURTHEST:
+        context.errors["longitude"] = say.line("It lies further from the farm than {most:0} km.", most=ground.FURTHEST / 1000)
+    before = context.session.get(Stop, (context.farm_id, context.sent.record_id))
+    return Stop(**command.model_dump(exclude={"planting_id"}), planting_id=planting, on=before.on if before else context.today)
 
 
 def history(session: Session, block_id: uuid.UUID, *, before: dt.datetime) -> dict[str, int]:

@@ -14,7 +14,7 @@ from bootmark.store.models.base import (
     SignInSession,
 )
 from bootmark.store.models.people import AccountReset, Erased, FarmSettings, Invitation, MemberTerms
-from bootmark.store.models.places import Block, PlaceCheck, PlanFeature, PlanImage, PlanPicture, Planting
+from bootmark.store.models.places import Block, PlaceCheck, PlanFeature, PlanImage, PlanPicture, Planting, SeasonTask
 from bootmark.store.models.scouting import CropCondition, Enquiry, FindingRow, Look, Photo, SampleRow, Stop
 from bootmark.store.models.seasons import Biofix, CropStage, ModelOffset, SeasonResult, SeasonRun, StageSighting, Trap, TrapCheck
 from bootmark.store.models.treatment import (
@@ -71,6 +71,7 @@ __all__ = [
     "SampleRow",
     "SeasonResult",
     "SeasonRun",
+    "SeasonTask",
     "SignInAttempt",
     "SignInEvent",
     "SignInSession",

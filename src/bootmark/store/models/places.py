@@ -104,6 +104,19 @@ class PlanFeature(Head, Base):
     check_days: Mapped[int | None]
 
 
+class SeasonTask(Withdrawable, Head, Base):
+    """Something that was looked at outside the season. task: a YearTask; place_id: of a block or a store, None for the farm; fine: nothing
+    was wrong; note: what was."""
+
+    __tablename__ = "season_task"
+    __table_args__ = (Index(None, "farm_id", "on"),)
+    task: Mapped[str]
+    place_id: Mapped[uuid.UUID | None]
+    on: Mapped[dt.date]
+    fine: Mapped[bool]
+    note: Mapped[str]
+
+
 class PlaceCheck(Withdrawable, Head, Base):
     """A look at a place that is no block. fine: nothing was wrong; note: what was."""
 

@@ -23,7 +23,7 @@ from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Counts, Number, Text
 from bootmark.services.base.handling import as_json
 from bootmark.services.base.roles import KEEPERS, SCOUTS
-from bootmark.services.scouting import looks, stops
+from bootmark.services.scouting import flags, looks, stops
 from bootmark.services.treatment import thresholds
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import at_stop, forms
@@ -109,6 +109,31 @@ def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] 
         "outline": "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in drawn) + "Z",
         "box": f"0 0 {wide:.0f} {tall:.0f}",
         "points": [[round(x, 1), round(y, 1)] for x, y in points],
+        "flags": [[round(x, 1), round(y, 1)] for x, y in _flags(block, left, top, scale)],
+        "on_earth": _on_earth(block, left, top, scale),
+    }
+
+
+def _flags(block: ground.Block, left: float, top: float, scale: float) -> list[tuple[float, float]]:
+    """Where flags stand in a block, as it is drawn."""
+    places = [flag.place for flag in flags.standing(db(), now().date()).get(block.id, ()) if flag.place]
+    return [(EDGE + scale * (x - left), EDGE + scale * (y - top)) for x, y in ground.origin(the_farm()).to_plan(places)]
+
+
+def _on_earth(block: ground.Block, left: float, top: float, scale: float) -> dict[str, float]:
+    """What brings a longitude and a latitude to the drawing: how far it goes for a degree of each, from a corner of the block."""
+    longitude, latitude = block.outline[0][0], block.outline[0][1]
+    step = 1e-3
+    (x, y), (east, _), (_, north) = ground.origin(the_farm()).to_plan(
+        [[longitude, latitude], [longitude + step, latitude], [longitude, latitude + step]]
+    )
+    return {
+        "longitude": longitude,
+        "latitude": latitude,
+        "x": EDGE + scale * (x - left),
+        "y": EDGE + scale * (y - top),
+        "east": scale * (east - x) / step,
+        "north": scale * (north - y) / step,
     }
 
 

@@ -109,6 +109,20 @@ def finding(look: uuid.UUID) -> str:
     return render_template("finding.html", finding=row, catalogue=g.catalogue)
 
 
+@blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/place")
+@on_farm
+def place(stop: uuid.UUID) -> AnyResponse:
+    """Keep where in its block a stop is: row and plant, the device's place, a flag."""
+    here = at_stop.find(stop).stop
+    same = {"block_id": str(here.block_id), "return_id": here.return_id, "planting_id": here.planting_id}
+    try:
+        forms.send(looks.OpenStop, **{name: str(value) if value else None for name, value in same.items()})
+        flash(say.line("The place is kept."), "good")
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+    return redirect(url_for("look.page", farm=the_farm().id, stop=stop))
+
+
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/photo")
 @on_farm
 @at_most(60)

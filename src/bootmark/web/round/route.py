@@ -1,14 +1,19 @@
 """Round: where to walk today, why there, in which order, and what to carry."""
 
+from collections.abc import Sequence
+
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from bootmark import say
-from bootmark.core.field.walk import Wish
+from bootmark.core.field import yearly
+from bootmark.core.field.walk import Walk, Wish
 from bootmark.core.meanings import FeatureKind
-from bootmark.services import place_checks
+from bootmark.say.yearly import TASKS
+from bootmark.services import place_checks, season_tasks
+from bootmark.services.base.command import Refused
 from bootmark.services.base.roles import KEEPERS, SCOUTS
-from bootmark.services.scouting import closed, looks
+from bootmark.services.scouting import closed, flags, looks
 from bootmark.services.treatment import opinions
 from bootmark.web import forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
@@ -24,6 +29,7 @@ blueprint = Blueprint("round", __name__, template_folder=".")
 def page() -> str:
     wish = _wish()
     seen = sight(now(), wish)
+    tasks = season_tasks.due(db(), the_farm(), g.catalogue, now().date())
     return render_template(
         "round.html",
         seen=seen,
@@ -32,12 +38,21 @@ def page() -> str:
         times=[("", say.line("as long as it takes")), *((str(n), say.many("{of} minute", "{of} minutes", n)) for n in MINUTES)],
         walk=seen.walk,
         waiting=len(opinions.waiting(db(), member())),
+        flags=flags.standing(db(), now().date()),
+        carry=_carried(seen.walk, tasks),
+        tasks=tasks,
+        task_words=TASKS,
         places=place_checks.due(db(), now().date()),
         feature_word=lambda row: say.term(FeatureKind(row.kind)),
         crops=g.catalogue.crops,
         may_walk=member().role in SCOUTS,
         keeper=member().role in KEEPERS,
     )
+
+
+def _carried(walk: Walk, tasks: Sequence[season_tasks.DueTask]) -> list[str]:
+    """What to take along, for the tasks of the season too."""
+    return list(dict.fromkeys((*walk.carry, *(tool for row in tasks for tool in yearly.CARRIED.get(row.task.kind, ())))))
 
 
 def _wish() -> Wish:
@@ -51,6 +66,18 @@ def _asked(wish: Wish, block: str, *, walk: bool) -> str:
     """The address of the same walk with a block more, or one less."""
     without, also = (wish.without - {block}, wish.also | {block}) if walk else (wish.without | {block}, wish.also - {block})
     return url_for("round.page", farm=the_farm().id, minutes=wish.minutes, without=sorted(without), also=sorted(also))
+
+
+@blueprint.post("/f/<uuid:farm>/round/task")
+@on_farm
+def task() -> Response:
+    """Keep that something was looked at outside the season."""
+    try:
+        forms.send(season_tasks.DoTask, on=now().date().isoformat())
+        flash(say.line("Kept."), "good")
+    except Refused as error:
+        flash(" ".join(error.errors.values()), "bad")
+    return redirect(url_for("round.page", farm=the_farm().id, _anchor="tasks"))
 
 
 @blueprint.post("/f/<uuid:farm>/round/open")

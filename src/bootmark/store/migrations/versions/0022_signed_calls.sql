@@ -183,6 +183,63 @@ CREATE TRIGGER crop_condition_update_noted AFTER UPDATE ON crop_condition REFERE
 CREATE TRIGGER crop_condition_delete_noted AFTER DELETE ON crop_condition REFERENCING OLD TABLE AS written
     FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('scouting');
 
+-- What is looked at in winter, before planting and in the store.
+CREATE TABLE season_task (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    task VARCHAR NOT NULL,
+    place_id UUID,
+    "on" DATE NOT NULL,
+    fine BOOLEAN NOT NULL,
+    note VARCHAR NOT NULL,
+    withdrawn BOOLEAN DEFAULT false NOT NULL,
+    version INTEGER NOT NULL,
+    version_id UUID NOT NULL,
+    command_id UUID NOT NULL,
+    conflict BOOLEAN NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    account_id UUID NOT NULL,
+    CONSTRAINT pk_season_task PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_season_task_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id)
+);
+CREATE INDEX ix_season_task_farm_id_on ON season_task (farm_id, "on");
+CREATE INDEX ix_season_task_conflict ON season_task (farm_id) WHERE conflict;
+CREATE TABLE season_task_version (
+    farm_id UUID NOT NULL,
+    id UUID NOT NULL,
+    record_id UUID NOT NULL,
+    number INTEGER NOT NULL,
+    base INTEGER,
+    base_command UUID,
+    conflict BOOLEAN NOT NULL,
+    command_id UUID NOT NULL,
+    account_id UUID NOT NULL,
+    seen_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    received_at TIMESTAMP WITH TIME ZONE NOT NULL,
+    payload JSONB NOT NULL,
+    CONSTRAINT pk_season_task_version PRIMARY KEY (farm_id, id),
+    CONSTRAINT fk_season_task_version_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
+    CONSTRAINT fk_season_task_version_farm_id_record_id FOREIGN KEY(farm_id, record_id) REFERENCES season_task (farm_id, id),
+    CONSTRAINT fk_season_task_version_farm_id_command_id FOREIGN KEY(farm_id, command_id) REFERENCES command (farm_id, id),
+    CONSTRAINT uq_season_task_version_farm_id_record_id_number UNIQUE (farm_id, record_id, number)
+);
+ALTER TABLE season_task ENABLE ROW LEVEL SECURITY;
+ALTER TABLE season_task FORCE ROW LEVEL SECURITY;
+CREATE POLICY season_task_farm ON season_task USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT, UPDATE ON season_task TO bm_web;
+GRANT SELECT ON season_task TO bm_worker;
+ALTER TABLE season_task_version ENABLE ROW LEVEL SECURITY;
+ALTER TABLE season_task_version FORCE ROW LEVEL SECURITY;
+CREATE POLICY season_task_version_farm ON season_task_version USING (farm_id = nullif(current_setting('bm.farm', true), '')::uuid) WITH CHECK (farm_id = nullif(current_setting('bm.farm', true), '')::uuid);
+GRANT SELECT, INSERT ON season_task_version TO bm_web;
+GRANT SELECT ON season_task_version TO bm_worker;
+CREATE TRIGGER season_task_insert_noted AFTER INSERT ON season_task REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER season_task_update_noted AFTER UPDATE ON season_task REFERENCING NEW TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+CREATE TRIGGER season_task_delete_noted AFTER DELETE ON season_task REFERENCING OLD TABLE AS written
+    FOR EACH STATEMENT EXECUTE FUNCTION bm_rows_written('places');
+
 -- What a block's plants, its harvest and its lot are.
 ALTER TABLE planting ADD COLUMN height FLOAT;
 ALTER TABLE planting ADD COLUMN sold_as VARCHAR DEFAULT '' NOT NULL;

@@ -25,6 +25,8 @@ document.addEventListener("alpine:init", () => {
     kept: false,
     stored: false,
     failed: "",
+    here: null,
+    hereText: "",
     enemyName: plan.enemy,
     callUrl: data.call,
 
@@ -93,6 +95,30 @@ document.addEventListener("alpine:init", () => {
     },
     get nextSpot() {
       return data.field ? this.spot(this.counts.length, 8) : "";
+    },
+    get flags() {
+      return data.field ? data.field.flags.map(([x, y]) => `M${x} ${y}v-12l8 4l-8 4Z`).join("") : "";
+    },
+    get canWatch() {
+      return Boolean(data.field) && window.isSecureContext && Boolean(navigator.geolocation);
+    },
+    // One's own place, followed while the page is open; it is sent nowhere.
+    watch() {
+      this.hereText = say("place_asked");
+      navigator.geolocation.watchPosition(
+        ({ coords }) => {
+          const { longitude, latitude, x, y, east, north } = data.field.on_earth;
+          this.here = [x + (coords.longitude - longitude) * east, y + (coords.latitude - latitude) * north];
+          this.hereText = say("place_within", { metres: Math.round(coords.accuracy) });
+        },
+        () => (this.hereText = say("place_refused")),
+        { enableHighAccuracy: true },
+      );
+    },
+    get ownSpot() {
+      if (!this.here) return "";
+      const [x, y] = this.here;
+      return `M${(x - 7).toFixed(1)} ${y.toFixed(1)}a7 7 0 1 0 14 0a7 7 0 1 0 -14 0Z`;
     },
     get patternText() {
       return this.reading ? this.reading.pattern_text : "";
