@@ -122,6 +122,11 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
     return Today(walk.plan(states, day, ground.gate(session, farm), wish), blocks, all(row.fresh for row in listed))
 
 
+def any_held(session: Session) -> bool:
+    """Whether a block of the farm is held after a report."""
+    return bool(held.blocks(session))
+
+
 def opened_today(session: Session, day: dt.date) -> dict[str, list[Opened]]:
     """The newest stops of a day by block, the newest first."""
     columns = (Stop.block_id, Stop.id, Stop.seen_at, Stop.where)

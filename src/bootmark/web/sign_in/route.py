@@ -9,9 +9,13 @@ from flask_login import current_user, login_user
 from werkzeug.wrappers import Response
 
 from bootmark import say
+from bootmark.core.catalogue import default
+from bootmark.core.field.tour import Turn
 from bootmark.logs import SECURITY
 from bootmark.services.base import people, sign_ins
+from bootmark.services.base.people import Member
 from bootmark.services.base.work import nobody
+from bootmark.services.scouting import tour
 from bootmark.web import forms, guard, held
 from bootmark.web.begin import route as begin
 from bootmark.web.guard import User, asked_from, here, real_now, signed_in, token
@@ -40,7 +44,7 @@ def _farms() -> Any:
         farms = people.memberships(db, here().person.id)
     if len(farms) == 1:
         return redirect(url_for("round.page", farm=farms[0].farm_id))
-    return render_template("farms.html", farms=farms)
+    return _listed(farms)
 
 
 @blueprint.get("/farms")
@@ -48,7 +52,15 @@ def _farms() -> Any:
 def farms() -> str:
     """Every farm that one is on, however many they are."""
     with nobody() as db:
-        return render_template("farms.html", farms=people.memberships(db, here().person.id))
+        mine = people.memberships(db, here().person.id)
+    return _listed(mine)
+
+
+def _listed(farms: list[Member]) -> str:
+    """Farms to choose from; of several the day on each, in the order in which nothing is carried from one to the next."""
+    days = tour.today(farms, token(), default(), real_now()) if len(farms) > 1 else []
+    shown = {row.member.farm_id for row in days}
+    return render_template("farms.html", farms=[farm for farm in farms if farm.farm_id not in shown], days=days, Turn=Turn)
 
 
 def _page(email: str, to: str, errors: dict[str, str]) -> str:
