@@ -126,6 +126,8 @@ GOOD: dict[str, dict[str, Any]] = {
         "enemies": [0, 1],
         "chosen": "plan",
         "tool": "lens",
+        "pattern": "w",
+        "laid": 40,
     },
     "threshold.set": {"agent": "two-spotted-spider-mite", "crop": "raspberry", "measure": "mean", "value": 2.5, "why": "For the dish."},
     "enquiry.save": {

@@ -5,6 +5,8 @@ import unittest
 import uuid
 from typing import Any
 
+from sqlalchemy import select
+
 from bootmark.core import judgement
 from bootmark.core.field import traps as rules
 from bootmark.core.field.worth import BlockState, DueTrap, whys
@@ -14,7 +16,7 @@ from bootmark.services.base.command import Refused
 from bootmark.services.scouting import rounds
 from bootmark.services.seasons import forecasts, traps
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Farm, Trap
+from bootmark.store.models import Application, Farm, Trap, TrapCheck, TreatmentRow
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, catalogue
 from tests.sending import REAL, send
@@ -188,3 +190,28 @@ class Register(DatabaseTest):
             with self.assertRaises(Refused) as caught:
                 self.send("trap.check", {"trap_id": trap, "on": "2026-06-17", "caught": 1, "note": "", **change})
             self.assertIn(words, caught.exception.errors[field])
+
+    def test_an_empty_trap_among_dispensers_proves_nothing(self) -> None:
+        block, hung = made("Orchard B"), uuid.uuid4()
+        trap = {
+            "name": "Among dispensers", "block_id": str(block), "agent": "oriental-fruit-moth", "kind": "delta", "longitude": 7.1, "latitude": 46.2,
+            "set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": 60, "check_days": 3,
+        }  # fmt: skip
+        send("trap.save", trap, hung)
+        with farm_session(FARM, role="owner") as session:
+            done, treatment = session.execute(
+                select(Application, TreatmentRow).join(TreatmentRow, TreatmentRow.id == Application.treatment_id).limit(1)
+            ).one()
+            treatment.block_id, treatment.agent, treatment.control = block, "oriental-fruit-moth", "lure-disruption"
+            done.started_at = done.finished_at = NOW - dt.timedelta(days=20)
+
+        def read(caught: int, strong: bool) -> str:
+            with farm_session(FARM) as session:
+                base = session.get_one(Trap, (FARM, hung)).command_id
+            send("trap.save", trap | {"strong": strong}, hung, base=base)
+            check = uuid.uuid4()
+            send("trap.check", {"trap_id": str(hung), "on": NOW.date().isoformat(), "caught": caught}, check)
+            with farm_session(FARM) as session:
+                return session.get_one(TrapCheck, (FARM, check)).state
+
+        self.assertEqual([read(0, False), read(2, False), read(0, True)], ["disrupted", "read", "read"])

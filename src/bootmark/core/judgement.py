@@ -149,6 +149,9 @@ ADVISER_DAYS = 2
 
 TALL_METRES = 3.0
 """metres. From which plants are higher than what is at hand may reach: it is asked how high that is. Judgement, 2026-11-27."""
+DISRUPTED_HECTARES = 2.0
+"""hectares. On which dispensers keep the sexes apart at the least: on smaller ones pairs come in from beside. Common practice,
+2026-11-27."""
 HAND_METRES = 5.0
 """metres. Up to which plants are reached from the ground with a pole, a hose or a net. Judgement, 2026-11-27."""
 LINE_NEAR_METRES = 10.0
@@ -413,6 +416,9 @@ TAYLOR_WIDE = 0.5
 """standard deviation of logarithms. By how much the means of those samples must differ. Judgement, 2026-11-27."""
 HEAPED_CHANCE = 0.025
 """chance. Of a pattern as heaped from animals that are strewn at random, below which a hot spot is told. Judgement, 2026-11-27."""
+SPOT_SHARE, SPOT_MARGIN = 0.34, 1.2
+"""share and times. Of points that are hot at the most, for a spot to be treated alone; of the distance between points that its margin is
+wide. Judgement, 2026-11-27."""
 TERM_UNSURE = 0.25
 """share. By which each term of an injury level may be wrong, to show what it hangs on. Judgement, 2026-11-27."""
 

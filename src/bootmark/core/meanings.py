@@ -192,13 +192,15 @@ class TrapKind(StrEnum):
 
 
 class TrapState(StrEnum):
-    """In what state a trap was when it was visited: read, or why it could not be; spent: empty under a lure that was over."""
+    """In what state a trap was when it was visited: read, or why it could not be; spent: empty under a lure that was over;
+    disrupted: empty among dispensers, where an empty trap proves nothing."""
 
     READ = "read"
     DOWN = "down"
     FULL = "full"
     SOAKED = "soaked"
     SPENT = "spent"
+    DISRUPTED = "disrupted"
 
 
 class StopKind(StrEnum):

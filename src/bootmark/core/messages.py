@@ -55,6 +55,8 @@ class Says(StrEnum):
     NO_PICKING = "picking.no"
     NO_PICKING_UNKNOWN = "picking.unknown"
     PASSES_SOON = "count.passes-soon"
+    CONTROL_TOO_SMALL = "control.too-small"
+    CONTROL_FLIES = "control.flies"
     CONTROL_TOO_HIGH = "control.too-high"
     CONTROL_TOO_HIGH_BY_HAND = "control.too-high-by-hand"
     CONTROL_ASK_HEIGHT = "control.ask-height"

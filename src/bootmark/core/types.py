@@ -283,7 +283,8 @@ class CropState:
     eaten, fed: whether any part of it is, by people or by stock, so that what has an interval waits for the day of harvest to be told;
     height, reach: metres, of the plants and of the highest sprayer, None where nobody told; sold_as, worth: None likewise; lines_near: a
     line hangs over it or beside it; storm: the first day of one that is foretold; weak_stalks, holed_fruit, leaf_loss: shares, of those
-    that were tried or looked at for this agent lately; flowered: it has come to flower or is past it, None where nobody knows.
+    that were tried or looked at for this agent lately; flowered: it has come to flower or is past it, None where nobody knows;
+    area: hectares.
     """
 
     crop: str
@@ -306,6 +307,7 @@ class CropState:
     holed_fruit: Interval | None = None
     leaf_loss: Interval | None = None
     flowered: bool | None = None
+    area: float | None = None
 
 
 @dataclass(frozen=True)

@@ -176,6 +176,8 @@ TEXTS: dict[Says, Text] = {
     Says.CALL_CHOSEN: "{control:name}: {control:timing}",
     Says.CALL_LEFT: "Left alone, against the advice to act.",
     Says.CALL_CHOSEN_ALL_THE_SAME: "{control:name}, against the advice: {control:timing}",
+    Says.CONTROL_TOO_SMALL: "This block has {area:area}; dispensers take {least:area} at the least, or pairs come in from beside.",
+    Says.CONTROL_FLIES: "They fly already: dispensers hang before the first flight.",
     Says.CONTROL_TOO_HIGH: "These are {height:length} high, and the highest sprayer here reaches {reach:length}.",
     Says.CONTROL_TOO_HIGH_BY_HAND: "These are {height:length} high: from the ground only the lowest are reached.",
     Says.CONTROL_ASK_HEIGHT: "Tell first how high these are, with the planting under Farm.",

@@ -76,6 +76,7 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         TrapState.FULL: "It was full",
         TrapState.SOAKED: "It was soaked",
         TrapState.SPENT: "Its lure was spent",
+        TrapState.DISRUPTED: "It hung among dispensers",
     },
     Pattern: {
         Pattern.ZIGZAG: "In a zigzag",

@@ -233,6 +233,11 @@ class Control:
     plant_back_days: int | None = None
 
     @property
+    def disrupts(self) -> bool:
+        """Whether dispensers keep the sexes apart: before the flight, on a large block, and traps are empty meanwhile."""
+        return "dispensers" in self.tools
+
+    @property
     def by_sprayer(self) -> bool:
         """Whether a sprayer brings it to leaves, fruit or bark."""
         return any("sprayer" in tool for tool in self.tools) and "watering can" not in self.tools

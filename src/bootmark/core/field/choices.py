@@ -102,7 +102,17 @@ class _At:
                 return says(Says.CONTROL_HARVEST if labelled else Says.CONTROL_INTERVAL, days=crop.days_to_harvest, wanted=wanted)
         if crop.in_flower and "bees" in control.harms:
             return says(Says.CONTROL_BEES)
-        return self._of_height(control)
+        return self._of_height(control) or self._of_disruption(control)
+
+    def _of_disruption(self, control: Control) -> Message | None:
+        """Dispensers hang before the first flight, and on a block that is large enough: pairs come in from beside a small one."""
+        if not control.disrupts:
+            return None
+        if self.crop.area is not None and self.crop.area < judgement.DISRUPTED_HECTARES:
+            return says(Says.CONTROL_TOO_SMALL, area=self.crop.area, least=judgement.DISRUPTED_HECTARES)
+        seen = self.finding.stages if self.finding else frozenset()
+        flies = self.stage.shares.get("adult", 0.0) >= judgement.PRESENT_SHARE or "adult" in seen
+        return says(Says.CONTROL_FLIES) if flies else None
 
     def _of_height(self, control: Control) -> Message | None:
         """A spray goes no higher than the highest sprayer; what nobody told is asked for where it may matter."""

@@ -78,6 +78,13 @@ def area(corners: Sequence[Sequence[float]]) -> float:
     return float(_kept(_area, len(corners))(_pairs(corners)))
 
 
+def edge(corners: Sequence[Sequence[float]]) -> float:
+    """How long the edge of an outline in degrees is along the ellipsoid, metres."""
+    pairs = _pairs(corners)
+    _, length = _geod().polygon_area_perimeter([east for east, _ in pairs], [north for _, north in pairs])
+    return float(length)
+
+
 def distance(start: Corner, end: Corner) -> float:
     """From one place to another along the ellipsoid, metres."""
     return float(_geod().inv(*start, *end)[2])

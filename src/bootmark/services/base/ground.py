@@ -206,6 +206,11 @@ def on_plan(farm: Farm, block: Block) -> tuple[Corner, ...]:
     return origin(farm).to_plan(block.outline) if drawable(block) else ()
 
 
+def edge(block: Block) -> float | None:
+    """How long a block's edge is, metres; None where its corners can't be read."""
+    return plane.edge(block.outline) if drawable(block) else None
+
+
 def middle(farm: Farm, block: Block) -> Corner:
     """The middle of a block's corners on the plan; the plan's own nought where they can't be read."""
     return _mean(on_plan(farm, block)) or (0.0, 0.0)

@@ -13,13 +13,13 @@ from bootmark import say
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
-from bootmark.core.meanings import Chosen, CountTool, Measure, VerdictKind
+from bootmark.core.meanings import Chosen, CountTool, Measure, Pattern, VerdictKind
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
 from bootmark.services.base import acted_on, ground, grown, memo, planned, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
+from bootmark.services.base.fields import MOST_UNITS, Checks, Choice, Counts, Flag, Number, RecordId, Signs, Text
 from bootmark.services.base.fields import Agent as AgentField
-from bootmark.services.base.fields import Checks, Choice, Counts, Flag, Number, RecordId, Signs, Text
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.stamp import Topic
@@ -74,6 +74,8 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     enemies: Annotated[list[int], Counts(needed=False)]
     chosen: Annotated[str, Choice(tuple(Chosen), fallback=Chosen.PLAN)] = Chosen.PLAN
     tool: Annotated[str, Choice(("", *CountTool), fallback="")] = ""
+    pattern: Annotated[str, Choice(("", *Pattern), fallback="")] = ""
+    laid: Annotated[int | None, Number(1, MOST_UNITS, whole=True, optional=True)] = None
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         units, beside = len(self.counts), len(self.enemies)

@@ -16,7 +16,7 @@ from bootmark.core.meanings import BiofixKind, TrapKind, TrapState
 from bootmark.core.messages import Message
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
-from bootmark.services.base import ground, grown, memo, stamp
+from bootmark.services.base import applied, farm_time, ground, grown, memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Day, Flag, Note, Number, RecordId, Text
@@ -57,6 +57,7 @@ class SaveTrap(Command, kind="trap.save", v=2, roles=SCOUTS):
     lure_on: Annotated[dt.date | None, Day(past="give the day on which the lure was put in", optional=True)] = None
     lure_days: Annotated[int | None, Number(1, 400, "days", whole=True, optional=True)] = None
     check_days: Annotated[int, Number(1, 60, "days", whole=True)]
+    strong: Annotated[bool, Flag()] = False
     ended: Annotated[bool, Flag()] = False
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
@@ -117,8 +118,24 @@ def store_check(command: CheckTrap, context: Context) -> TrapCheck:
     trap: Trap = context.get(Trap, command.trap_id, "trap_id")
     if not trap.set_on <= command.on <= context.today:
         context.errors["on"] = say.line("The trap has hung since {set_on:full}: give a day from then to today.", set_on=trap.set_on)
-    spent = {"state": TrapState.SPENT, "caught": None} if rules.spent(command.caught, command.on, trap.lure_on, trap.lure_days) else {}
-    return TrapCheck(**command.model_dump() | spent)
+    told = command.model_dump()
+    if rules.spent(command.caught, command.on, trap.lure_on, trap.lure_days):
+        told |= {"state": TrapState.SPENT, "caught": None}
+    elif command.caught == 0 and not trap.strong and _disrupted(context, trap, command.on):
+        told |= {"state": TrapState.DISRUPTED, "caught": None}
+    return TrapCheck(**told)
+
+
+def _disrupted(context: Context, trap: Trap, day: dt.date) -> bool:
+    """Whether a trap hung among dispensers for its own pest on a day."""
+    heirs = ground.heirs(context.session)
+    for row in applied.since(context.session, context.sent.seen_at - dt.timedelta(days=judgement.SEASON_DAYS)):
+        control, done = context.catalogue.agent(row.agent).control(row.control), row.ended.astimezone(farm_time.zone(context.farm)).date()
+        if row.agent != trap.agent or not control.disrupts or not done <= day <= done + dt.timedelta(days=control.lasts_days):
+            continue
+        if any(block.id == trap.block_id for block in heirs.of(row.block_id, done)):
+            return True
+    return False
 
 
 UNREAD = (TrapState.DOWN, TrapState.FULL, TrapState.SOAKED)

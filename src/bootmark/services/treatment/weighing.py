@@ -8,10 +8,12 @@ from sqlalchemy.orm import Session
 
 from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Agent, Catalogue
-from bootmark.core.field import call, called, overruled, plans
+from bootmark.core.field import call, called, overruled, plans, spots
+from bootmark.core.field.count import walk_points as count_points
 from bootmark.core.field.overruled import Instead
+from bootmark.core.field.spots import Spot
 from bootmark.core.ground import strips
-from bootmark.core.meanings import Activity, Chosen, Condition, ControlKind, Measure, SoldAs, VerdictKind, Worth
+from bootmark.core.meanings import Activity, Chosen, Condition, ControlKind, Measure, Pattern, SoldAs, VerdictKind, Worth
 from bootmark.core.messages import Says
 from bootmark.core.types import Answered, CropState, Decision, Done, Finding, Policy, Sample, StageNow
 from bootmark.services import surroundings
@@ -56,6 +58,7 @@ def crop_state(session: Session, farm: Farm, block: Block, day: dt.date, agent: 
         weak_stalks=shown.get(Condition.STALKS),
         holed_fruit=shown.get(Condition.FRUIT),
         leaf_loss=shown.get(Condition.LEAVES),
+        area=block.area,
         flowered=crop_stages.flowered(session, block, day),
     )
 
@@ -129,11 +132,26 @@ def done_on(session: Session, farm: Farm, block: Block, agent: str, day: dt.date
     return done
 
 
+def _spot(farm: Farm, block: Block, sample: SampleRow | None, agent: Agent) -> Spot | None:
+    """Where a count by the plan says that a pest is heaped; None where its points are not known, or it is not."""
+    line = agent.threshold(block.crop, Measure.MEAN)
+    if sample is None or line is None or not sample.pattern or sample.chosen != Chosen.PLAN or sample.measure != Measure.MEAN:
+        return None
+    corners, turn = ground.on_plan(farm, block), None if block.row_direction is None else block.row_direction - 90
+    if not corners or not sample.laid:
+        return None
+    laid = count_points(corners, sample.laid, Pattern(sample.pattern), direction=turn)
+    points = [laid[place % len(laid)] for place in range(len(sample.counts))]
+    rows = {"direction": block.row_direction, "spacing": block.row_spacing}
+    return spots.spot(corners, points, sample.counts, line.value, block.area, laid=len(laid), **rows)
+
+
 class Considered(NamedTuple):
-    """The core's decision, and what a person may call instead of it."""
+    """The core's decision, what a person may call instead of it, and the spot that a count points to, None where there is none."""
 
     decision: Decision
     instead: Instead
+    spot: Spot | None
 
 
 def consider(
@@ -153,7 +171,7 @@ def consider(
     instead = overruled.instead(finding, stage, counted, crop, policy, decision, catalogue=own)
     inputs = {"finding": finding, "stage": stage, "sample": counted, "crop": crop, "policy": policy, "done": already}
     pinned = {"look": str(look.version_id), "sample": str(sample.version_id) if sample else None, "block": str(block.version_id)}
-    return Considered(decision, instead), {
+    return Considered(decision, instead, _spot(farm, block, sample, own.agent(agent))), {
         "inputs": as_json(inputs),
         "result": as_json(decision),
         "versions": pinned,

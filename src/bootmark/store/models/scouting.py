@@ -62,7 +62,8 @@ class FindingRow(Identified, Base):
 
 
 class SampleRow(Withdrawable, Head, Base):
-    """What was counted at a stop. tool: by which, empty where it is the plan's own."""
+    """What was counted at a stop. tool: by which, empty where it is the plan's own; pattern, laid: how its
+    points lay on the block, and how many, empty where nobody told."""
 
     __tablename__ = "sample"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
@@ -74,6 +75,8 @@ class SampleRow(Withdrawable, Head, Base):
     enemies: Mapped[list[Any]]
     chosen: Mapped[str] = mapped_column(server_default="plan", default="plan")
     tool: Mapped[str] = mapped_column(server_default="", default="")
+    pattern: Mapped[str] = mapped_column(server_default="", default="")
+    laid: Mapped[int | None]
 
 
 class CropCondition(Withdrawable, Head, Base):

@@ -38,6 +38,7 @@ class Trap(Head, Base):
     lure_days: Mapped[int | None]
     check_days: Mapped[int]
     ended: Mapped[bool]
+    strong: Mapped[bool] = mapped_column(server_default="false", default=False)
 
 
 class TrapCheck(Withdrawable, Head, Base):

@@ -78,6 +78,7 @@ def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None, wr
         closed=_controls(agent, [choice for choice in decision.choices if not choice.offered]),
         instead=weighed.instead,
         all_the_same=_controls(agent, weighed.instead.controls),
+        spot=weighed.spot,
         goes_along=overruled.goes_along,
         kind_means=KIND_MEANS,
         made=made,

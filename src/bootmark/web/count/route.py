@@ -185,6 +185,7 @@ def page(stop: uuid.UUID) -> str:
             "agent": agent.id,
             "name": agent.name,
             "chosen": same.chosen if same else Chosen.PLAN,
+            "pattern": str(_pattern(here.block)) if ground.on_plan(the_farm(), here.block) else "",
             "tool": (same.tool if same else "") or plan["tool"],
             "counts": same.counts if same else [],
             "enemies": same.enemies if same else [],

@@ -97,6 +97,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         shaken=corrections.shaken(db(), records.call(db(), row.decision_id)),
         shut=closed.blocks(db(), g.catalogue, at).get(block.id),
         spraying=applications.is_sprayed_out(planned.control),
+        edge=ground.edge(block) if planned.control.disrupts else None,
         begun=begun,
         begun_id=begun.id if begun else uuid.uuid4(),
         area_times=say.tongue().formats.unit(Quantity.AREA).times,

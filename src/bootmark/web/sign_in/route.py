@@ -12,10 +12,10 @@ from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.core.field.tour import Turn
 from bootmark.logs import SECURITY
+from bootmark.services import tour
 from bootmark.services.base import people, sign_ins
 from bootmark.services.base.people import Member
 from bootmark.services.base.work import nobody
-from bootmark.services.scouting import tour
 from bootmark.web import forms, guard, held
 from bootmark.web.begin import route as begin
 from bootmark.web.guard import User, asked_from, here, real_now, signed_in, token

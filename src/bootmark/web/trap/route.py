@@ -23,6 +23,8 @@ from bootmark.web.guard import db, member, now, on_farm, only, the_farm
 from bootmark.web.plan import board_of, shapes
 from bootmark.web.trap.svg import catches_svg
 
+DERIVED_STATES = (TrapState.SPENT, TrapState.DISRUPTED)
+"""What nobody chooses: it follows from an empty trap and its lure, or what hangs around it."""
 blueprint = Blueprint("trap", __name__, template_folder=".")
 
 
@@ -60,7 +62,7 @@ def _page(errors: Mapping[str, str] | None = None, form: Any = None, wrong: str 
         waiting=waiting,
         next_due=_next_due(hanging),
         kinds={kind: say.term(kind) for kind in TrapKind},
-        states=[(str(state), say.term(state)) for state in TrapState if state != TrapState.SPENT],
+        states=[(str(state), say.term(state)) for state in TrapState if state not in DERIVED_STATES],
         today=today,
         shut=shut,
         errors=forms.Errors(errors),

@@ -255,8 +255,13 @@ ALTER TABLE stop ADD COLUMN longitude FLOAT;
 ALTER TABLE stop ADD COLUMN latitude FLOAT;
 ALTER TABLE stop ADD COLUMN flagged BOOLEAN DEFAULT false NOT NULL;
 ALTER TABLE sample ADD COLUMN tool VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE sample ADD COLUMN pattern VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE sample ADD COLUMN laid INTEGER;
 ALTER TABLE application ADD COLUMN label_hours FLOAT;
 ALTER TABLE application ADD COLUMN hand_hours FLOAT;
 ALTER TABLE application ADD COLUMN until_dry BOOLEAN DEFAULT false NOT NULL;
 ALTER TABLE application ADD COLUMN early_minutes INTEGER;
 ALTER TABLE application ADD COLUMN early_wear VARCHAR DEFAULT '' NOT NULL;
+
+-- A trap among dispensers has a lure of its own, or proves nothing by being empty.
+ALTER TABLE trap ADD COLUMN strong BOOLEAN DEFAULT false NOT NULL;

@@ -233,7 +233,7 @@ document.addEventListener("alpine:init", () => {
       if (this.pests || this.enemies) this.push(this.pests);
       this.stored = false;
       this.failed = "";
-      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool };
+      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;
