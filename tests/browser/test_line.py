@@ -1,6 +1,8 @@
 """The whole line, from sign-in to the return look: as a scout, then as the applicator, then on the day."""
 
+from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from sqlalchemy import select
 
 from bootmark.standins.estate import FARM, made
@@ -96,11 +98,16 @@ class Line(LiveTest):
     def test_circles_are_left_alone_and_a_sound_stop_is_one_tap(self) -> None:
         self.sign_in("scout")
         self.open_stop("Orchard A")
+        self.sees("Nothing wrong here")
+        keys = (Keys.TAB, Keys.TAB, Keys.ENTER, Keys.TAB)
+        ActionChains(self.chrome).send_keys(*keys).perform()
+        self.assertRegex(self.chrome.switch_to.active_element.get_attribute("id") or "", "^sign-", "the first sign is four keys away")
         self.press("Nothing wrong here")
         self.sees("This stop is sound.")
         self.chrome.get(f"{self.farm}/call/{self.bee_stop()}")
         self.sees("Leave it: no harm comes of leafcutter bee.")
-        self.assertFalse(self.chrome.find_elements(By.CSS_SELECTOR, "input[name=control]"))
+        chosen = [choice.get_attribute("value") or "" for choice in self.chrome.find_elements(By.CSS_SELECTOR, "input[name=control]")]
+        self.assertEqual([control for control in chosen if control and not control.startswith("instead:")], [], "no control is offered")
         self.assert_accessible()
 
     def bee_stop(self) -> str:

@@ -116,7 +116,7 @@ GOOD: dict[str, dict[str, Any]] = {
         "latitude": 46.2,
         "flagged": True,
     },
-    "look.record": {"stop_id": ID, "signs": {"stippling": "seen", "curl-up": "absent"}, "note": ""},
+    "look.record": {"stop_id": ID, "signs": {"stippling": "seen", "curl-up": "absent"}, "note": "", "plants": 20},
     "sample.record": {
         "stop_id": ID,
         "agent": "two-spotted-spider-mite",

@@ -100,12 +100,14 @@ def _join(statement: Select[Any], head: Any, parent: Any, key: Any) -> Select[An
 
 def _looks(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) -> dict[uuid.UUID, str]:
     texts = {}
-    for look_id, signs, verdict in session.execute(of_farm(Look, Look.id, Look.signs, Look.working["verdict"]).where(Look.id.in_(ids))):
+    rows = of_farm(Look, Look.id, Look.signs, Look.working["verdict"], Look.plants).where(Look.id.in_(ids))
+    for look_id, signs, verdict, plants in session.execute(rows):
         seen = [catalogue.signs[sign].name.lower() for sign, state in signs.items() if state == SEEN and sign in catalogue.signs]
         agents = say.tongue().formats.both([catalogue.agent(agent).in_sentence for agent in verdict["agents"]])
         kind = say.line(verdict["kind"]).capitalize()
-        text = "Sound: nothing seen." if not seen else "{kind}: {agents}. Seen: {signs}." if agents else "{kind}. Seen: {signs}."
-        texts[look_id] = say.line(text, kind=kind, agents=agents, signs=", ".join(seen))
+        sound = "Sound: nothing seen on {plants} plants." if plants else "Sound: nothing seen."
+        text = sound if not seen else "{kind}: {agents}. Seen: {signs}." if agents else "{kind}. Seen: {signs}."
+        texts[look_id] = say.line(text, kind=kind, agents=agents, signs=", ".join(seen), plants=plants)
     return texts
 
 

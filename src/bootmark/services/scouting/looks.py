@@ -61,6 +61,7 @@ class RecordLook(Command, kind="look.record", roles=SCOUTS):
     stop_id: Annotated[uuid.UUID, RecordId("stop")]
     signs: Annotated[dict[str, str], Signs()]
     note: Annotated[str, Text(needed=False)] = ""
+    plants: Annotated[int | None, Number(1, 10_000, "plants", whole=True, optional=True)] = None
 
 
 class RecordSample(Command, kind="sample.record", roles=SCOUTS):

@@ -34,7 +34,8 @@ class Stop(Head, Base):
 
 
 class Look(Head, Base):
-    """What was told at a stop, and what was made of it. verdict: kind; agents: named or likeliest ids."""
+    """What was told at a stop, and what was made of it. verdict: kind; agents: named or likeliest ids; plants: how
+    many were looked at, None where nobody told."""
 
     __tablename__ = "look"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
@@ -43,6 +44,7 @@ class Look(Head, Base):
     note: Mapped[str]
     verdict: Mapped[str]
     working: Mapped[dict[str, Any]]
+    plants: Mapped[int | None]
 
 
 class FindingRow(Identified, Base):

@@ -32,6 +32,7 @@ document.addEventListener("alpine:init", () => {
     ended: false,
     may: data.may,
     soundable: data.kind === "look.record",
+    plants: "10",
 
     async init() {
       addEventListener("outbox:stored", (event) => {
@@ -186,7 +187,7 @@ document.addEventListener("alpine:init", () => {
     async keep() {
       this.stored = false;
       this.failed = "";
-      const payload = { ...data.payload, signs: { ...this.signs }, ...(this.soundable ? { note: this.note } : {}) };
+      const payload = { ...data.payload, signs: { ...this.signs }, ...(this.soundable ? { note: this.note } : {}), ...(this.soundness ? { plants: Number(this.plants) } : {}) };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.record, base: this.base, payload });
         this.kept = true;
