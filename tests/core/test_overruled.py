@@ -4,8 +4,8 @@ import unittest
 from dataclasses import replace
 
 from bootmark.core.catalogue import default
-from bootmark.core.field import call, overruled
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, VerdictKind
+from bootmark.core.field import call, overruled, proofs
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, VerdictKind
 from bootmark.core.types import CropState, Finding, Policy, Sample, StageNow
 
 CATALOGUE = default()
@@ -61,6 +61,28 @@ class Overruled(unittest.TestCase):
         self.assertEqual(
             [control for control in may(crop=replace(FAR, days_to_harvest=None))[2] if agent.control(control).harvest_days], []
         )
+
+    def test_only_what_is_eaten_is_harvested_first_and_only_what_may_be_listed_is_reported(self) -> None:
+        self.assertIn(DecisionKind.HARVEST_FIRST, may()[1])
+        bare = replace(PROVED, agent="bagworm")
+        self.assertNotIn(DecisionKind.HARVEST_FIRST, may(bare, Sample("plant", (0,) * 30), CropState("birch", month=6))[1])
+        kin = [agent.id for agent in CATALOGUE.agents.values() if proofs.listed_kin(agent, "raspberry", "", CATALOGUE)]
+        mite = DecisionKind.REPORT in may()[1]
+        self.assertEqual(mite, MITE in kin)
+        fruit_fly = next(agent for agent in kin if CATALOGUE.agent(agent).is_pest)
+        self.assertIn(DecisionKind.REPORT, may(replace(PROVED, agent=fruit_fly, confirmed=False), None)[1])
+
+    def test_a_catch_is_no_count_to_spray_on(self) -> None:
+        caught = Sample("trap", (1, 0), measure=Measure.TRAP)
+        moth = replace(PROVED, agent="codling-moth")
+        _, _, controls = may(moth, caught, CropState("pear", days_to_harvest=90, month=6))
+        counted = may(moth, Sample("fruit", (0,) * 300, measure=Measure.PROPORTION), CropState("pear", days_to_harvest=90, month=6))[2]
+        self.assertLessEqual(controls, counted | controls)
+
+    def test_two_bottles_are_two_calls(self) -> None:
+        bottles = [control.id for control in CATALOGUE.agent(MITE).controls if control.sprayed][:2]
+        self.assertEqual(overruled.apart(MITE, tuple(bottles), CATALOGUE), tuple(bottles))
+        self.assertEqual([overruled.goes_along(kind) for kind in ControlKind], [True, True, True, False, False])
 
     def test_a_held_block_is_touched_by_nobody(self) -> None:
         _, kinds, controls = may(crop=replace(FAR, on_hold=True))

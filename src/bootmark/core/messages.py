@@ -137,8 +137,8 @@ class Says(StrEnum):
     BLEMISH_REFUSED = "reason.blemish"
     BLEMISH_TAKEN = "reason.blemish-taken"
     PLANTS_CHEAP = "reason.plants"
-    FOR_HEIGHT = "look.height"
-    FOR_NEW_PLANTS = "look.new-plants"
+    FOR_HEIGHT = "for.height"
+    FOR_NEW_PLANTS = "for.new-plants"
     LESS_PRESSING = "call.less-pressing"
     # What a call comes to.
     CALL_REPORT = "decision.report"

@@ -225,7 +225,7 @@ def load_present(hand: Hand) -> None:
         stop, at, "drooping whole-plant-dead-among-green-ones roots-chewed legless-white-maggots", "soil-dry-a-finger-deep soil-sodden"
     )
     sample = hand.sample(stop, at, "cabbage-maggot", "1 1 0 1 0 1 1 0 0 1 1 0 1 0 1 1 0 0 1 0", measure="proportion")
-    hand.call("scout", at, look, "cabbage-maggot", sample)
+    maggots = hand.call("scout", at, look, "cabbage-maggot", sample)
 
     at = day(2026, 6, 12)
     stop = hand.stop("Tunnel 2", at, "row 3, plants 4 to 14")
@@ -270,6 +270,13 @@ def load_present(hand: Hand) -> None:
     )
     hand.call("scout", at, look, "colorado-potato-beetle", sample)
 
+    load_last(hand)
+    asked = {"decision_id": str(maggots), "decision_version": 1, "stance": "asks"}
+    hand.send("scout", "opinion.give", day(2026, 6, 16, 12), asked | {"words": "Half the plants have maggots already. Is a net too late?"})
+
+
+def load_last(hand: Hand) -> None:
+    """What came last: a stop that was opened and left, and what strangers sent."""
     hand.stop("Hop yard", day(2026, 6, 9), "bines 1 to 10")
     hand.enquiry(
         day(2026, 6, 11, 15),
