@@ -18,6 +18,7 @@ from bootmark.store.models import (
     DecisionRow,
     Enquiry,
     Look,
+    Opinion,
     PlanFeature,
     ReturnVisit,
     SampleRow,
@@ -106,6 +107,8 @@ def stored(session: Session) -> list[str]:
     """What people wrote, and what was stored as it was shown then: both are shown as they are."""
     columns: list[Any] = [
         DecisionRow.headline,
+        DecisionRow.why,
+        Opinion.words,
         TreatmentRow.why,
         ReturnVisit.look_for,
         Biofix.basis,

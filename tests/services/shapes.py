@@ -151,7 +151,7 @@ GOOD: dict[str, dict[str, Any]] = {
         "spot": "",
         "spot_area": None,
     },
-    "condition.record": {"stop_id": ID, "agent": "two-spotted-spider-mite", "condition": "stalks", "units": [0, 1, 0]},
+    "condition.record": {"stop_id": ID, "agent": "two-spotted-spider-mite", "condition": "stalks", "units": [0, 1, 0], "photo_id": None},
     "task.do": {"task": "store sieve", "place_id": ID, "on": "2026-06-17", "fine": False, "note": "Two live weevils."},
     "opinion.give": {"decision_id": ID, "decision_version": 1, "stance": "agrees", "asked_of": None, "words": "So would I."},
     "application.record": {

@@ -25,7 +25,7 @@ READERS = {
     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "condition.page", "count.newest", "count.page", "devices.page",
     "devices.mine", "do.card", "do.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
     "enquiry.answer", "enquiry.bench", "feature.edit", "feature.new", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
-    "guide.drawings", "guide.page", "look.finding", "parts.page", "picture.page", "picture.show", "planting.edit", "planting.new", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "round.page", "season.page", "season.what_if",
+    "guide.drawings", "guide.page", "look.finding", "parts.page", "picture.page", "picture.show", "planting.edit", "planting.new", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "photo.measured", "round.page", "season.page", "season.what_if",
     "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.edit", "station.new", "station.page", "station.refused", "threshold.page", "timing.page",
     "trap.new", "trap.edit", "trap.page",
 }  # fmt: skip
@@ -40,6 +40,7 @@ WRITERS: dict[str, frozenset[Role]] = {
     "call.make": SCOUTS,
     "call.opinion": SCOUTS,
     "condition.keep": SCOUTS,
+    "condition.picture": SCOUTS,
     "do.begin": SIGNERS,
     "look.place": SCOUTS,
     "round.task": SCOUTS,

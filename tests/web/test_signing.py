@@ -1,13 +1,18 @@
 """Calls as pages: overruled with a reason, proposed, signed; opinions; what waits; the stand itself; several farms on a day."""
 
+import io
+import random
 import re
 import uuid
+
+from PIL import Image
 
 from bootmark.services.owning import founding
 from bootmark.services.owning.founding import Beginning
 from bootmark.standins.estate import FARM
 from bootmark.store.models import DecisionRow, Farm
 from bootmark.store.session import farm_session
+from tests.outside.photographed import Shot, eaten_leaf, leaf_picture
 from tests.sending import send
 from tests.services.lines import line
 from tests.web.test_pages import F, PagesTest, mail
@@ -59,13 +64,13 @@ class Calls(PagesTest):
         self.assertIn("Propose this call", scout.get(page).text)
         self.post(scout, page, self.filled(page, **form, control="insecticidal-soap"))
         self.assertIn("waits for an adviser or the owner", scout.get(page).text)
-        self.assertIn("call waits for you", owner.get(f"{F}/book").text)
-        self.assertIn("waits for your word", owner.get(f"{F}/round").text)
-        self.assertNotIn("waits for you", scout.get(f"{F}/book").text)
+        self.assertIn("To be signed", owner.get(f"{F}/book").text)
+        self.assertRegex(owner.get(f"{F}/round").text, "calls? waits? for your word")
+        self.assertNotIn("To be signed", scout.get(f"{F}/book").text)
         self.assertIn("Sign this call", owner.get(page).text)
         self.post(owner, page, self.filled(page, **form, control="insecticidal-soap"))
         self.assertEqual(self.made(page).state, "called")
-        self.assertNotIn("waits for you", owner.get(f"{F}/book").text)
+        self.assertNotIn("To be signed", owner.get(f"{F}/book").text)
         with farm_session(FARM) as session:
             session.get_one(Farm, FARM).calls_signed = False
 
@@ -100,6 +105,31 @@ class Calls(PagesTest):
         self.assertIn("Leaf lost: 28 %", self.client.get(where).text)
         self.assertEqual(self.client.get("/drawing/eaten/35.svg?leaf=lobed").status_code, 200)
         self.assertEqual(self.client.get("/drawing/eaten/36.svg").status_code, 404)
+
+    def test_a_picture_of_a_leaf_is_measured_put_right_and_kept(self) -> None:
+        page, form = self.counted()
+        where = page.replace("/call/", "/condition/")
+        rng = random.Random("a leaf on paper")
+        drawn = eaten_leaf(rng, 0.3)
+        sent = io.BytesIO()
+        Image.fromarray(leaf_picture(rng, drawn, Shot())).save(sent, "JPEG")
+        self.assertEqual(self.post(self.client, f"{where}/picture", {}).status_code, 400)
+        answer = self.post(self.client, f"{where}/picture", {"photo": (io.BytesIO(sent.getvalue()), "leaf.jpg")})
+        measured = self.client.get(answer.headers["Location"]).text
+        told = re.search(r'name="measured_1" type="text" value="(\d+)"', measured)
+        assert told
+        self.assertAlmostEqual(int(told[1]), 100 * drawn.truth.lost, delta=3)
+        photo = re.search(r'name="photo_id" value="([^"]+)"', measured)
+        assert photo
+        self.assertEqual(self.client.get(f"{F}/photo/{photo[1]}/measured.jpg").mimetype, "image/jpeg")
+        kept = {"agent": form["agent"], "condition": "leaves", "photo_id": photo[1]}
+        self.assertEqual(self.post(self.client, where, self.form() | kept | {"measured_1": "130"}).status_code, 400)
+        self.post(self.client, where, self.form() | kept | {"measured_1": "27"})
+        self.assertIn("Leaf lost: 27 %", self.client.get(where).text)
+        dark = io.BytesIO()
+        Image.new("RGB", (800, 600), (9, 9, 9)).save(dark, "JPEG")
+        answer = self.post(self.client, f"{where}/picture", {"photo": (io.BytesIO(dark.getvalue()), "dark.jpg")})
+        self.assertIn("Too dark to measure", self.client.get(answer.headers["Location"]).text)
 
 
 class Farms(PagesTest):

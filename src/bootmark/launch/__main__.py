@@ -206,7 +206,9 @@ def parser() -> argparse.ArgumentParser:
         "--write", action="store_true", help="bring up to date what is made from it: the editors' schemas, the list of ids"
     )
     command = add("bench", "run one benchmark, on the demo where it needs one", bench)
-    command.add_argument("name", choices=["count", "farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "season", "taps"])
+    command.add_argument(
+        "name", choices=["count", "farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "photos", "season", "taps"]
+    )
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     command = add("farm", "make, list and close farms, set a forgotten password, add a sample farm", farm)
     command.add_argument(

@@ -17,7 +17,7 @@ from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Counts, RecordId
 from bootmark.services.base.handling import Context, handles
 from bootmark.services.base.roles import SCOUTS
-from bootmark.store.models import CropCondition, Stop
+from bootmark.store.models import CropCondition, Photo, Stop
 from bootmark.store.rows import of_farm, plain
 
 
@@ -28,6 +28,7 @@ class RecordCondition(Command, kind="condition.record", roles=SCOUTS):
     agent: Annotated[str, AgentField()]
     condition: Annotated[str, Choice(tuple(Condition))]
     units: Annotated[list[int], Counts()]
+    photo_id: Annotated[uuid.UUID | None, RecordId("photograph", optional=True)] = None
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         most = 100 if self.condition == Condition.LEAVES else 1
@@ -41,6 +42,8 @@ class RecordCondition(Command, kind="condition.record", roles=SCOUTS):
 @handles(RecordCondition, CropCondition)
 def store_condition(command: RecordCondition, context: Context) -> CropCondition:
     context.get(Stop, command.stop_id, "stop_id")
+    if command.photo_id and context.get(Photo, command.photo_id, "photo_id").stop_id != command.stop_id:
+        context.errors["photo_id"] = say.line("That picture was taken at another stop.")
     return CropCondition(**command.model_dump())
 
 

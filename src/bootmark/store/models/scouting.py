@@ -83,14 +83,15 @@ class SampleRow(Withdrawable, Head, Base):
 
 class CropCondition(Withdrawable, Head, Base):
     """What the stand itself showed at a stop. condition: a Condition; agent: that it is laid to; units: of each stalk or fruit 1 where it
-    gave way or has a hole, of each leaf the per cent that is lost."""
+    gave way or has a hole, of each leaf the per cent that is lost; photo_id: on which that was measured."""
 
     __tablename__ = "crop_condition"
-    __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
+    __table_args__ = (within_farm("stop_id", "stop"), within_farm("photo_id", "photo"), Index(None, "farm_id", "stop_id"))
     stop_id: Mapped[uuid.UUID]
     agent: Mapped[str] = mapped_column(ForeignKey("agent.id"))
     condition: Mapped[str]
     units: Mapped[list[Any]]
+    photo_id: Mapped[uuid.UUID | None]
 
 
 class Enquiry(Withdrawable, Head, Base):

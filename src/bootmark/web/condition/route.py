@@ -9,13 +9,14 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.core.field import conditions as shares
 from bootmark.core.meanings import Condition
+from bootmark.say.photo import REFUSED
 from bootmark.services.base.command import Refused
 from bootmark.services.base.fields import MOST_UNITS
 from bootmark.services.base.roles import SCOUTS
-from bootmark.services.scouting import conditions
+from bootmark.services.scouting import conditions, measuring, photos
 from bootmark.web import at_stop, forms
 from bootmark.web.drawing.route import EATEN
-from bootmark.web.guard import db, member, on_farm, only, the_farm
+from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
 
 blueprint = Blueprint("condition", __name__, template_folder=".")
 
@@ -28,6 +29,7 @@ def page(stop: uuid.UUID) -> str:
 
 def _page(stop: uuid.UUID, errors: Mapping[str, str] | None = None) -> str:
     here = at_stop.find(stop)
+    photo, measured, refused = _on_picture(stop)
     agents = list(dict.fromkeys(agent for agent in (*here.spoken_of, *here.samples) if g.catalogue.agent(agent).is_pest))
     others = sorted((agent.name, agent.id) for agent in g.catalogue.on(here.block.crop) if agent.is_pest and agent.id not in agents)
     crop = g.catalogue.crops.get(here.block.crop)
@@ -41,6 +43,9 @@ def _page(stop: uuid.UUID, errors: Mapping[str, str] | None = None) -> str:
         leaf=crop.leaf if crop else "ovate",
         steps=EATEN,
         kept=kept,
+        photo=photo,
+        measured=measured,
+        refused=refused,
         may=member().role in SCOUTS,
         errors=forms.Errors(errors),
         form=request.form if errors else {},
@@ -54,12 +59,44 @@ def keep(stop: uuid.UUID) -> Response | tuple[str, int]:
     at_stop.find(stop)
     condition = request.form.get("condition", "")
     try:
-        units = _leaves() if condition == Condition.LEAVES else _tried(condition)
+        by_picture = condition == Condition.LEAVES and "photo_id" in request.form
+        units = _measured() if by_picture else _leaves() if condition == Condition.LEAVES else _tried(condition)
         forms.send(conditions.RecordCondition, stop_id=str(stop), units=units)
     except Refused as error:
         return _page(stop, error.errors), 400
     flash(say.line("Kept. The call weighs it."), "good")
     return redirect(url_for("condition.page", farm=the_farm().id, stop=stop))
+
+
+@blueprint.post("/f/<uuid:farm>/condition/<uuid:stop>/picture")
+@on_farm
+@at_most(30)
+def picture(stop: uuid.UUID) -> Response | tuple[str, int]:
+    """Keep a picture of leaves at the stop, and show what it says."""
+    only(SCOUTS)
+    at_stop.find(stop)
+    sent = request.files.get("photo")
+    try:
+        if sent is None or not sent.filename:
+            raise Refused(photo=say.line("No picture was chosen: take one or choose a file first."))
+        photo = photos.attach(db(), member(), sent.read(), now(), stop=stop)
+    except Refused as error:
+        return _page(stop, error.errors), 400
+    return redirect(url_for("condition.page", farm=the_farm().id, stop=stop, photo=photo))
+
+
+def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, measuring.Leaves | None, str]:
+    """The picture that the address or the form names, what was measured on it, and why nothing was."""
+    try:
+        photo = uuid.UUID(request.values.get("photo_id") or request.args.get("photo", ""))
+    except ValueError:
+        return None, None, ""
+    if photo not in photos.of_stop(db(), stop):
+        return None, None, ""
+    said = measuring.leaves(db(), photo)
+    if isinstance(said, measuring.Refusal):
+        return photo, None, say.line(REFUSED[said])
+    return photo, said, ""
 
 
 def _number(name: str) -> int:
@@ -78,6 +115,15 @@ def _tried(condition: str) -> list[int]:
     if bad > of:
         raise Refused(**{f"{condition}_bad": say.line("That is more than the {of} in all.", of=of)})
     return [1] * bad + [0] * (of - bad)
+
+
+def _measured() -> list[int]:
+    """Each leaf of a picture, as it was measured or put right by hand."""
+    names = [name for name in request.form if name.startswith("measured_")][:MOST_UNITS]
+    units = [_number(name) for name in names if request.form[name].strip()]
+    if not units or max(units) > 100:
+        raise Refused(measured=say.line("Write for each leaf how many per cent are lost, 0 to 100."))
+    return units
 
 
 def _leaves() -> list[int]:

@@ -9,7 +9,7 @@ from bootmark.services import writing
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.handling import believed, device_moment
 from bootmark.services.base.roles import DESK, SCOUTS
-from bootmark.services.scouting import photos
+from bootmark.services.scouting import measuring, photos
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
 blueprint = Blueprint("photo", __name__)
@@ -41,6 +41,16 @@ def receive() -> tuple[Response, int]:
     except Refused as error:
         return jsonify(status="refused", errors=error.errors), 403 if isinstance(error, Forbidden) else 422
     return jsonify(status="stored", record_id=str(photo)), 200
+
+
+@blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>/measured.jpg")
+@on_farm
+@at_most(60)
+def measured(photo: uuid.UUID) -> Response:
+    """What was measured on a photograph, laid over it."""
+    answer = Response(measuring.drawn_over(db(), photo), mimetype="image/jpeg")
+    answer.headers["Cache-Control"] = "private, max-age=86400"
+    return answer
 
 
 @blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>.jpg")

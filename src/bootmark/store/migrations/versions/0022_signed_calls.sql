@@ -133,6 +133,7 @@ CREATE TABLE crop_condition (
     agent VARCHAR NOT NULL,
     condition VARCHAR NOT NULL,
     units JSONB NOT NULL,
+    photo_id UUID,
     withdrawn BOOLEAN DEFAULT false NOT NULL,
     version INTEGER NOT NULL,
     version_id UUID NOT NULL,
@@ -143,6 +144,7 @@ CREATE TABLE crop_condition (
     CONSTRAINT pk_crop_condition PRIMARY KEY (farm_id, id),
     CONSTRAINT fk_crop_condition_farm_id FOREIGN KEY(farm_id) REFERENCES farm (id),
     CONSTRAINT fk_crop_condition_agent FOREIGN KEY(agent) REFERENCES agent (id),
+    CONSTRAINT fk_crop_condition_farm_id_photo_id FOREIGN KEY(farm_id, photo_id) REFERENCES photo (farm_id, id),
     CONSTRAINT fk_crop_condition_farm_id_stop_id FOREIGN KEY(farm_id, stop_id) REFERENCES stop (farm_id, id)
 );
 CREATE INDEX ix_crop_condition_farm_id_stop_id ON crop_condition (farm_id, stop_id);

@@ -1,0 +1,90 @@
+"""Pictures of leaves of known truth, drawn and degraded: what is measured, and what is refused. More of them in bench/photos.py."""
+
+import io
+import random
+import unittest
+from dataclasses import replace
+
+import numpy as np
+from PIL import Image, ImageDraw
+
+from bootmark.core.photo import leaf, light
+from bootmark.core.photo.refusals import Refusal, Unreadable
+from tests.outside.photographed import HIGH, PAPER, WIDE, Picture, eaten_leaf, laid, leaf_picture, taken, usual
+
+
+def refused(picture: Picture) -> Refusal | None:
+    try:
+        leaf.measure(picture)
+    except Unreadable as error:
+        return error.why
+    return None
+
+
+class Measured(unittest.TestCase):
+    def test_lost_and_discoloured_leaf_is_told_within_its_points(self) -> None:
+        off, odd = [], []
+        for n in range(12):
+            rng = random.Random(f"leaves of 2026-11-27, {n}")
+            drawn = eaten_leaf(rng, rng.uniform(0, 0.7), rng.choice((0.0, 0.3)), edge=rng.choice(("", "one")))
+            try:
+                told = leaf.measure(leaf_picture(rng, drawn))
+            except Unreadable:
+                off.append(1.0)
+                odd.append(1.0)
+                continue
+            off.append(abs(told.lost - drawn.truth.lost))
+            odd.append(abs(told.discoloured - drawn.truth.discoloured))
+        # At first play one of the twelve was seven points off in discoloured leaf.
+        self.assertGreaterEqual(sum(error <= 0.03 for error in off), 11, off)
+        self.assertGreaterEqual(sum(error <= 0.05 for error in odd), 11, odd)
+
+    def test_two_leaves_are_told_apart(self) -> None:
+        rng = random.Random("two leaves")
+        first, second = eaten_leaf(rng, 0.1), eaten_leaf(rng, 0.4)
+        pair = [np.asarray(laid(drawn, rng, at=(at, 0.5))) for drawn, at in ((first, 0.28), (second, 0.72))]
+        both = np.minimum(*pair)
+        told = leaf.measure(taken(Image.fromarray(both), replace(usual(rng), tilt=0.0), rng))
+        self.assertEqual(len(told.leaves), 2)
+        for truth, each in zip(sorted((first.truth.lost, second.truth.lost)), sorted(row.lost for row in told.leaves), strict=True):
+            self.assertAlmostEqual(truth, each, delta=0.03)
+
+
+class Refused(unittest.TestCase):
+    def test_each_bad_picture_has_its_answer(self) -> None:
+        rng = random.Random("bad pictures")
+        drawn, shot = eaten_leaf(rng, 0.2), replace(usual(rng), tilt=5.0)
+        empty = taken(Image.new("RGB", (WIDE, HIGH), PAPER), shot, rng)
+        self.assertIn(refused(empty), (Refusal.NOTHING, Refusal.BLURRED))
+        for wanted, picture in (
+            (Refusal.DARK, leaf_picture(rng, drawn, replace(shot, exposure=0.03))),
+            (Refusal.BLURRED, leaf_picture(rng, drawn, replace(shot, blur=22.0))),
+            (Refusal.CUT, taken(laid(drawn, rng, at=(0.01, 0.5)), shot, rng)),
+            (Refusal.OUTLINE, leaf_picture(rng, eaten_leaf(rng, 0.2, edge="both"), shot)),
+            (Refusal.OUTLINE, leaf_picture(rng, eaten_leaf(rng, 0.2, form="lobed"), shot)),
+            (Refusal.GLARE, np.full((300, 400, 3), 255, np.uint8)),
+        ):
+            self.assertEqual(refused(picture), wanted)
+
+    def test_a_page_of_print_a_pattern_and_noise_measure_nothing(self) -> None:
+        rng = random.Random("other things")
+        page = Image.new("RGB", (WIDE, HIGH), PAPER)
+        pen = ImageDraw.Draw(page)
+        for row in range(60, HIGH - 60, 30):
+            for column in range(60, WIDE - 120, 90):
+                pen.rectangle([column, row, column + rng.randint(20, 70), row + 12], fill=(30, 30, 34))
+        rows, columns = np.mgrid[0:600, 0:800]
+        checks = np.where(((rows // 40 + columns // 40) % 2)[..., None], [180, 190, 130], [120, 100, 80]).astype(np.uint8)
+        noise = np.random.default_rng(1).integers(0, 255, (400, 600, 3)).astype(np.uint8)
+        for picture in (taken(page, usual(rng), rng), checks, noise):
+            self.assertIsNotNone(refused(picture))
+
+    def test_a_picture_of_any_size_is_measured_at_one(self) -> None:
+        rng = random.Random("sizes")
+        drawn = eaten_leaf(rng, 0.3)
+        picture = leaf_picture(rng, drawn, replace(usual(rng), tilt=0.0))
+        kept = io.BytesIO()
+        Image.fromarray(picture).resize((WIDE * 2, HIGH * 2)).save(kept, "JPEG")
+        large = np.asarray(Image.open(kept))
+        self.assertAlmostEqual(leaf.measure(picture).lost, leaf.measure(large).lost, delta=0.02)
+        self.assertLessEqual(max(light.fitted(large, leaf.LONGEST).shape), leaf.LONGEST)
