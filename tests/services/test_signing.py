@@ -5,14 +5,15 @@ import uuid
 from typing import Any
 
 from bootmark.core.meanings import DecisionKind
+from bootmark.services.base import grown
 from bootmark.services.base.command import Refused
 from bootmark.services.base.states import CallState, TreatmentState, VisitState
-from bootmark.services.treatment import opinions
+from bootmark.services.treatment import opinions, weighing
 from bootmark.standins.estate import FARM, NOW
-from bootmark.store.models import DecisionRow, Farm, Hold, ReturnVisit, TreatmentRow
+from bootmark.store.models import DecisionRow, Farm, Hold, ReturnVisit, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
-from tests.database import DatabaseTest, member
+from tests.database import DatabaseTest, catalogue, member
 from tests.sending import send
 from tests.services.lines import line, reported
 
@@ -176,3 +177,16 @@ class Signing(DatabaseTest):
         self.refused(payload | {"spot": "rows 3 to 8", "spot_area": 90.0}, "spot_area")
         send("decision.make", payload | {"spot": "rows 3 to 8", "spot_area": 0.02}, record)
         self.assertEqual(self.call(record).kind, DecisionKind.SPOT_TREAT)
+
+    def test_dead_and_parasitised_ones_that_were_counted_end_an_attack(self) -> None:
+        payloads = line()
+        send("stop.open", *payloads["stop.open"])
+        look, record = payloads["look.record"]
+        send("look.record", look, record)
+        count, sample = payloads["sample.record"]
+        send("sample.record", count | {"dead": 5, "parasitised": 190}, sample)
+        with farm_session(FARM) as session:
+            row, farm = session.get_one(SampleRow, (FARM, sample)), session.get_one(Farm, FARM)
+            block = grown.at_stop(session, session.get_one(Stop, (FARM, payloads["stop.open"][1])))
+            told = weighing.sample_of(session, farm, block, row, catalogue.agent(row.agent))
+        self.assertEqual((told.dead, told.parasitised), (5, 190))
