@@ -127,6 +127,8 @@ GOOD: dict[str, dict[str, Any]] = {
         "chosen": "plan",
         "tool": "lens",
         "pattern": "w",
+        "dead": 4,
+        "parasitised": 12,
         "laid": 40,
     },
     "threshold.set": {"agent": "two-spotted-spider-mite", "crop": "raspberry", "measure": "mean", "value": 2.5, "why": "For the dish."},

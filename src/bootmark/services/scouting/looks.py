@@ -75,6 +75,8 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     enemies: Annotated[list[int], Counts(needed=False)]
     chosen: Annotated[str, Choice(tuple(Chosen), fallback=Chosen.PLAN)] = Chosen.PLAN
     tool: Annotated[str, Choice(("", *CountTool), fallback="")] = ""
+    dead: Annotated[int | None, Number(0, 1_000_000, whole=True, optional=True, not_whole="count the animals")] = None
+    parasitised: Annotated[int | None, Number(0, 1_000_000, whole=True, optional=True, not_whole="count the animals")] = None
     pattern: Annotated[str, Choice(("", *Pattern), fallback="")] = ""
     laid: Annotated[int | None, Number(1, MOST_UNITS, whole=True, optional=True)] = None
 

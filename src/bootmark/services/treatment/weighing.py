@@ -90,7 +90,8 @@ def sample_of(session: Session, farm: Farm, block: Block, row: SampleRow, agent:
         weather = block_weather.at(session, farm, block, row.seen_at) or {}
         hour = row.seen_at.astimezone(zone(farm)).hour
         off = plans.off_plan(agent.sampling, row.tool, hour, weather.get("temp"), weather.get("rain"))
-    return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen), off=off)
+    gone = {"dead": row.dead, "parasitised": row.parasitised}
+    return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen), off=off, **gone)
 
 
 def _caught(session: Session, block: Block, agent: Agent, day: dt.date) -> Sample | None:

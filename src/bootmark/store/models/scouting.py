@@ -64,7 +64,7 @@ class FindingRow(Identified, Base):
 
 
 class SampleRow(Withdrawable, Head, Base):
-    """What was counted at a stop. tool: by which, empty where it is the plan's own; pattern, laid: how its
+    """What was counted at a stop. dead, parasitised: how many beside those alive, None where nobody counted them; tool: by which, empty where it is the plan's own; pattern, laid: how its
     points lay on the block, and how many, empty where nobody told."""
 
     __tablename__ = "sample"
@@ -77,6 +77,8 @@ class SampleRow(Withdrawable, Head, Base):
     enemies: Mapped[list[Any]]
     chosen: Mapped[str] = mapped_column(server_default="plan", default="plan")
     tool: Mapped[str] = mapped_column(server_default="", default="")
+    dead: Mapped[int | None]
+    parasitised: Mapped[int | None]
     pattern: Mapped[str] = mapped_column(server_default="", default="")
     laid: Mapped[int | None]
 

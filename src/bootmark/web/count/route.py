@@ -187,6 +187,8 @@ def page(stop: uuid.UUID) -> str:
             "chosen": same.chosen if same else Chosen.PLAN,
             "pattern": str(_pattern(here.block)) if ground.on_plan(the_farm(), here.block) else "",
             "tool": (same.tool if same else "") or plan["tool"],
+            "dead": same.dead if same else None,
+            "parasitised": same.parasitised if same else None,
             "counts": same.counts if same else [],
             "enemies": same.enemies if same else [],
             "plan": plan,

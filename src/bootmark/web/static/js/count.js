@@ -16,6 +16,9 @@ document.addEventListener("alpine:init", () => {
     foes: [...data.enemies],
     chosen: data.chosen,
     tool: data.tool,
+    dead: data.dead,
+    parasitised: data.parasitised,
+    typed: "",
     pests: 0,
     enemies: 0,
     past: [],
@@ -176,7 +179,7 @@ document.addEventListener("alpine:init", () => {
       return this.reading ? this.reading.text : "";
     },
     change(act) {
-      this.past.push({ counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen });
+      this.past.push({ counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, dead: this.dead, parasitised: this.parasitised });
       act();
       this.kept = false;
       this.keepDraft();
@@ -187,6 +190,17 @@ document.addEventListener("alpine:init", () => {
     },
     enemy(by) {
       this.change(() => (this.enemies += by));
+    },
+    // Beside those alive: an attack that is over is told by them.
+    gone(how) {
+      this.change(() => (this[how] = (this[how] || 0) + 1));
+    },
+    // The whole unit as one number, for many on it.
+    nextTyped() {
+      const number = this.typed.trim();
+      if (!/^\d{1,5}$/.test(number)) return;
+      this.change(() => this.push(Number(number)));
+      this.typed = "";
     },
     next() {
       this.change(() => this.push(this.pests));
@@ -210,7 +224,7 @@ document.addEventListener("alpine:init", () => {
       this.read();
     },
     keepDraft() {
-      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool });
+      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool, dead: this.dead, parasitised: this.parasitised });
     },
     async read() {
       if (!this.counts.length) {
@@ -233,7 +247,7 @@ document.addEventListener("alpine:init", () => {
       if (this.pests || this.enemies) this.push(this.pests);
       this.stored = false;
       this.failed = "";
-      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null };
+      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null, dead: this.dead, parasitised: this.parasitised };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;
