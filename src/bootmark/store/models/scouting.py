@@ -64,8 +64,8 @@ class FindingRow(Identified, Base):
 
 
 class SampleRow(Withdrawable, Head, Base):
-    """What was counted at a stop. dead, parasitised: how many beside those alive, None where nobody counted them; tool: by which, empty where it is the plan's own; pattern, laid: how its
-    points lay on the block, and how many, empty where nobody told."""
+    """What was counted at a stop. dead, parasitised: how many beside those alive, None where nobody counted them; tool: by which, empty
+    where it is the plan's own; pattern, laid: how its points lay on the block, and how many, empty where nobody told."""
 
     __tablename__ = "sample"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
