@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, overruled, proofs
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, Measure, VerdictKind
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, VerdictKind
 from bootmark.core.types import CropState, Finding, Policy, Sample, StageNow
 
 CATALOGUE = default()
@@ -71,13 +71,6 @@ class Overruled(unittest.TestCase):
         self.assertEqual(mite, MITE in kin)
         fruit_fly = next(agent for agent in kin if CATALOGUE.agent(agent).is_pest)
         self.assertIn(DecisionKind.REPORT, may(replace(PROVED, agent=fruit_fly, confirmed=False), None)[1])
-
-    def test_a_catch_is_no_count_to_spray_on(self) -> None:
-        caught = Sample("trap", (1, 0), measure=Measure.TRAP)
-        moth = replace(PROVED, agent="codling-moth")
-        _, _, controls = may(moth, caught, CropState("pear", days_to_harvest=90, month=6))
-        counted = may(moth, Sample("fruit", (0,) * 300, measure=Measure.PROPORTION), CropState("pear", days_to_harvest=90, month=6))[2]
-        self.assertLessEqual(controls, counted | controls)
 
     def test_two_bottles_are_two_calls(self) -> None:
         bottles = [control.id for control in CATALOGUE.agent(MITE).controls if control.sprayed][:2]
