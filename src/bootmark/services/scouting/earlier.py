@@ -24,6 +24,7 @@ from bootmark.store.rows import of_farm, plain
 OVER = (Activity.FINISHED, Activity.DEAD)
 MOST_TOLD = 2
 """Agents of earlier years that are told of a block at most."""
+_reckoned: memo.Kept[tuple[float | None]] = memo.Kept(1000)
 _growing: memo.Kept[dict[uuid.UUID, list[Growing]]] = memo.Kept(64)
 
 
@@ -86,6 +87,16 @@ def growing(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
     )
 
 
+def _days(session: Session, farm: Farm, block: Block, catalogue: Any, sample: SampleRow, on: dt.date) -> float | None:
+    """Days until what was counted passes its threshold, reckoned once for each count while weather and places stand."""
+    key = (catalogue.hash, sample.version_id, block.version_id, on)
+
+    def reckoned() -> tuple[float | None]:
+        return (growth.days_to_threshold(session, farm, block, catalogue.agent(sample.agent), plain(sample), on),)
+
+    return stamp.while_standing(session, _reckoned, block_weather.READ, key, reckoned)[0]
+
+
 def _grows(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[Growing]]:
     by_id = {block.id: block for block in blocks}
     joined = (Stop.farm_id == SampleRow.farm_id) & (Stop.id == SampleRow.stop_id)
@@ -101,7 +112,7 @@ def _grows(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any
         if block is None or (block_id, sample.agent) in taken or not sum(sample.counts):
             continue
         taken.add((block_id, sample.agent))
-        days = growth.days_to_threshold(session, farm, block, catalogue.agent(sample.agent), plain(sample), on)
+        days = _days(session, farm, block, catalogue, sample, on)
         if days is not None and days > 0:
             grows.setdefault(block_id, []).append(Growing(sample.agent, max(days - (today - on).days, 0.0)))
     return grows
