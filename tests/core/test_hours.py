@@ -1,4 +1,4 @@
-"""Hours to work in, at the limits themselves. The limits are common practice, no source (core/judgement.py)."""
+"""Hours to work in, at the limits themselves. The limits are common practice, no source (core/judgement/hours.py)."""
 
 import datetime as dt
 import unittest

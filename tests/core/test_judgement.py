@@ -1,4 +1,4 @@
-"""What somebody judged stands in one file, each number with its unit, its reason and its date, and nowhere between the rules."""
+"""What somebody judged stands in one package, each number with its unit, its reason and its date, and nowhere between the rules."""
 
 import ast
 import re
@@ -7,7 +7,8 @@ from pathlib import Path
 
 from bootmark.core import judgement
 
-HERE = Path(judgement.__file__).parent
+JUDGED = Path(judgement.__file__).parent
+HERE = JUDGED.parent
 SAYS = re.compile(r"^[^.]+\. .+\.\s(Judgement|Common practice|Tried in bench),\s\d{4}-\d\d-\d\d\.$", re.DOTALL)
 SUMS = {"count.py", "degree_days.py", "weather.py", "rates.py", "network.py", "soybean.py", "ahead.py", "stopping.py", "points.py"}
 """Files whose numbers are those of a published formula or of how a sum is done."""
@@ -28,13 +29,18 @@ def numbers(path: Path) -> list[str]:
 
 class Judgements(unittest.TestCase):
     def test_each_number_says_its_unit_its_reason_and_since_when(self) -> None:
-        body = [node for node in ast.parse((HERE / "judgement.py").read_text()).body[1:] if not isinstance(node, ast.ImportFrom)]
-        self.assertGreater(len(body), 150)
-        for assignment, words in zip(body[::2], body[1::2], strict=True):
-            assert isinstance(assignment, ast.Assign)
-            text = words.value.value if isinstance(words, ast.Expr) and isinstance(words.value, ast.Constant) else ""
-            with self.subTest(number=ast.unparse(assignment)):
-                self.assertRegex(str(text), SAYS)
+        names: list[str] = []
+        for path in sorted(JUDGED.glob("*.py")):
+            body = [node for node in ast.parse(path.read_text()).body[1:] if not isinstance(node, ast.ImportFrom)]
+            for assignment, words in zip(body[::2], body[1::2], strict=True):
+                assert isinstance(assignment, ast.Assign)
+                names += [part.id for part in ast.walk(assignment.targets[0]) if isinstance(part, ast.Name)]
+                text = words.value.value if isinstance(words, ast.Expr) and isinstance(words.value, ast.Constant) else ""
+                with self.subTest(number=ast.unparse(assignment)):
+                    self.assertRegex(str(text), SAYS)
+        self.assertGreater(len(names), 150)
+        self.assertEqual(sorted(names), sorted(set(names)), "two parts give a number the same name")
+        self.assertLessEqual(set(names), set(vars(judgement)), "a part that the package does not show")
 
     def test_none_stands_between_the_rules(self) -> None:
         files = [path for folder in ("field", "season") for path in sorted((HERE / folder).glob("*.py")) if path.name not in SUMS]

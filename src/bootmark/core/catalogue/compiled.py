@@ -18,7 +18,7 @@ from bootmark.core.catalogue.model import Catalogue
 
 SOURCES = Path(__file__).parent
 CORE = SOURCES.parent
-MADE_WITH = ("judgement.py", "meanings.py", "units.py")
+MADE_WITH = ("judgement/*.py", "meanings.py", "units.py")
 """Modules beside the catalogue's own whose values are in what is kept."""
 
 
@@ -29,7 +29,7 @@ def _folder() -> Path:
 
 def _key(files: Iterable[Path]) -> str:
     digest = hashlib.sha256(sys.version.encode())
-    for path in (*files, *sorted(SOURCES.glob("*.py")), *(CORE / name for name in MADE_WITH)):
+    for path in (*files, *sorted(SOURCES.glob("*.py")), *(path for name in MADE_WITH for path in sorted(CORE.glob(name)))):
         digest.update(path.name.encode() + b"\0" + path.read_bytes())
     return digest.hexdigest()[:24]
 
