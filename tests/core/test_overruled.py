@@ -1,12 +1,15 @@
 """What a person may call against the rules, and what no reason allows."""
 
+import datetime as dt
 import unittest
 from dataclasses import replace
 
+from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, overruled, proofs
 from bootmark.core.meanings import Activity, ControlKind, DecisionKind, VerdictKind
-from bootmark.core.types import CropState, Finding, Policy, Sample, StageNow
+from bootmark.core.messages import Says
+from bootmark.core.types import CropState, Decision, Finding, Policy, Sample, StageNow
 
 CATALOGUE = default()
 MITE = "two-spotted-spider-mite"
@@ -17,6 +20,14 @@ FAR = CropState("raspberry", days_to_harvest=60, month=6)
 TOUCHES_NOTHING = {DecisionKind.LEAVE, DecisionKind.LOOK_AGAIN, DecisionKind.SEND_A_SAMPLE, DecisionKind.REFER, DecisionKind.REPORT}
 
 
+def overruling(
+    finding: Finding, sample: Sample | None, crop: CropState = FAR, stage: StageNow | None = None
+) -> tuple[Decision, overruled.Instead]:
+    stage = stage or StageNow()
+    decision = call.decide(finding, stage, sample, None, None, crop, Policy(), catalogue=CATALOGUE)
+    return decision, overruled.instead(finding, stage, sample, crop, Policy(), decision, catalogue=CATALOGUE)
+
+
 def may(
     finding: Finding = PROVED, sample: Sample | None = FEW, crop: CropState = FAR, policy: Policy | None = None
 ) -> tuple[DecisionKind, set[DecisionKind], set[str]]:
@@ -24,7 +35,7 @@ def may(
     policy = policy or Policy()
     decision = call.decide(finding, StageNow(), sample, None, None, crop, policy, catalogue=CATALOGUE)
     instead = overruled.instead(finding, StageNow(), sample, crop, policy, decision, catalogue=CATALOGUE)
-    return decision.kind, set(instead.kinds), {choice.control for choice in instead.controls}
+    return decision.kind, {called.kind for called in instead.calls}, {choice.control for choice in instead.controls}
 
 
 class Overruled(unittest.TestCase):
@@ -75,7 +86,46 @@ class Overruled(unittest.TestCase):
     def test_two_bottles_are_two_calls(self) -> None:
         bottles = [control.id for control in CATALOGUE.agent(MITE).controls if control.sprayed][:2]
         self.assertEqual(overruled.apart(MITE, tuple(bottles), CATALOGUE), tuple(bottles))
-        self.assertEqual([overruled.goes_along(kind) for kind in ControlKind], [True, True, True, False, False])
+        self.assertFalse(any(CATALOGUE.agent(MITE).control(control).unsprayed for control in bottles))
+
+    def test_what_speaks_against_a_control_stays_beside_it(self) -> None:
+        for sample, reason in ((None, Says.CONTROL_COUNT_FIRST), (MANY, Says.CONTROL_TOO_MANY)):
+            reasons = {choice.control: choice.reason.kind for choice in overruling(PROVED, sample)[1].controls}
+            self.assertIn(reason, reasons.values())
+            self.assertEqual({reasons[control] for control in reasons}, {reason})
+
+    def test_no_reason_lifts_a_window_that_has_closed(self) -> None:
+        today, moth = dt.date(2026, 8, 20), replace(PROVED, agent="codling-moth")
+        closed = (today - dt.timedelta(40), today - dt.timedelta(20))
+        agent = CATALOGUE.agent("codling-moth")
+        staged = {control.id for control in agent.controls if control.stages}
+        stage = StageNow(today=today, window=closed, windows=dict.fromkeys(staged, closed))
+        crop = CropState("apple", days_to_harvest=60, month=8)
+        lifted = {choice.control for choice in overruling(moth, None, crop, stage)[1].controls}
+        self.assertFalse(lifted & staged, "past its window")
+        open_now = {choice.control for choice in overruling(moth, None, crop)[1].controls}
+        self.assertTrue(open_now & staged, "the same with no window known")
+
+    def test_no_refusal_but_those_two_is_lifted(self) -> None:
+        for sample in (None, FEW, MANY):
+            for crop in (FAR, replace(FAR, days_to_harvest=1), replace(FAR, in_flower=True), replace(FAR, height=6.0, reach=2.0)):
+                decision, instead = overruling(replace(PROVED, stages=frozenset({"egg"})), sample, crop)
+                refused = {
+                    choice.control for choice in decision.choices if not choice.offered and choice.reason.kind not in overruled.LIFTED
+                }
+                self.assertFalse(refused & {choice.control for choice in instead.controls})
+
+    def test_each_call_books_the_look_that_is_its_own(self) -> None:
+        looks = {called.kind: called for called in overruling(PROVED, MANY, replace(FAR, days_to_harvest=4))[1].calls}
+        self.assertEqual(looks[DecisionKind.REFER].look_again_for.kind, Says.FOR_ADVISER)
+        self.assertEqual(looks[DecisionKind.REFER].look_again_days, judgement.ADVISER_DAYS)
+        self.assertEqual(looks[DecisionKind.HARVEST_FIRST].look_again_days, 4)
+        self.assertEqual(looks[DecisionKind.LEAVE].look_again_days, judgement.INSTEAD_LOOK_DAYS)
+        self.assertEqual(len(looks), len({called.follows.facts["decision_kind"] for called in looks.values()}))
+
+    def test_a_living_one_out_of_a_sprayer_goes_along_with_nothing(self) -> None:
+        virus = next(control for control in CATALOGUE.agent("codling-moth").controls if "granulo" in control.id)
+        self.assertEqual((virus.kind, virus.unsprayed), (ControlKind.LIVING, False))
 
     def test_a_held_block_is_touched_by_nobody(self) -> None:
         _, kinds, controls = may(crop=replace(FAR, on_hold=True))

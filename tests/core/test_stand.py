@@ -8,7 +8,7 @@ from typing import Any
 from bootmark.core import judgement
 from bootmark.core.field import call
 from bootmark.core.field.conditions import limits
-from bootmark.core.meanings import Activity, Condition, DecisionKind, LimitMethod, Measure, VerdictKind, Worth
+from bootmark.core.meanings import Activity, Condition, ControlKind, DecisionKind, LimitMethod, Measure, VerdictKind, Worth
 from bootmark.core.messages import Says
 from bootmark.core.types import CropState, Decision, Finding, Interval, Policy, Sample, StageNow
 
@@ -68,6 +68,15 @@ class Leaves(unittest.TestCase):
 
 
 class High(unittest.TestCase):
+    def test_a_firm_is_asked_only_where_neither_hand_nor_sprayer_reaches(self) -> None:
+        mites = Finding("two-spotted-spider-mite", VerdictKind.NAMED, 0.99, True, Activity.ACTIVE)
+        bottles = Policy(refuses=frozenset({ControlKind.CULTURAL, ControlKind.LIVING, ControlKind.SOFT, ControlKind.CONVENTIONAL}))
+        for reach, firm in ((3.0, True), (8.0, False)):
+            crop = CropState("apple", days_to_harvest=90, month=6, height=6.0, reach=reach)
+            decision = call.decide(mites, StageNow(today=TODAY), Sample("leaf", (30,) * 30), None, None, crop, bottles)
+            self.assertFalse([choice.control for choice in decision.choices if choice.offered], reach)
+            self.assertEqual(decision.headline.kind == Says.CALL_FIRM, firm, reach)
+
     def cautions(self, **stand: Any) -> set[Says]:
         mites = Finding("two-spotted-spider-mite", VerdictKind.NAMED, 0.99, True, Activity.ACTIVE)
         return {caution.kind for caution in called(mites, "raspberry", Sample("leaf", (20,) * 20), reach=9.0, **stand).cautions}

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bootmark.core.field import worth
-from bootmark.core.field.worth import BlockState, DueLook, Growing, NextDoor, Opening
+from bootmark.core.field.worth import BlockState, DueLook, Growing, NextDoor, OpenCase, Opening
 from bootmark.core.messages import Says
 
 TODAY = dt.date(2026, 6, 18)
@@ -39,6 +39,18 @@ class Worth(unittest.TestCase):
     def test_a_window_that_closes_outweighs_one_with_days_left(self) -> None:
         closing, wide = (worth.whys(state(openings=[Opening("x", ago(9), ago(-left))]), TODAY)[0].weight for left in (1, 20))
         self.assertGreater(closing, wide)
+
+    def test_a_case_whose_animal_can_t_be_reached_before_next_month_waits_for_one_that_can(self) -> None:
+        case = OpenCase("x", "lens", (), TODAY)
+
+        def weight(*openings: Opening) -> float:
+            whys = worth.whys(state(cases=[case], openings=openings), TODAY)
+            return next(why.weight for why in whys if why.reason.kind == Says.TELL_WHAT_IT_IS)
+
+        later = weight(Opening("x", ago(-30), ago(-40)))
+        self.assertLess(later, weight())
+        self.assertEqual(weight(), weight(Opening("x", ago(2), ago(-9))))
+        self.assertEqual(weight(), weight(Opening("another", ago(-30), ago(-40))), "another's window says nothing of it")
 
     def test_what_grows_to_its_threshold_calls_before_it_is_passed(self) -> None:
         near, far = (worth.whys(state(grows=[Growing("mites", days)]), TODAY) for days in (0.5, 2.5))

@@ -8,13 +8,13 @@ import uuid
 from typing import Any, NamedTuple
 
 from PIL import Image
-from sqlalchemy import func, select, text
+from sqlalchemy import func, select, text, update
 
 from bootmark.services import pictures
 from bootmark.services.base.states import TreatmentState
 from bootmark.services.weather import judging
 from bootmark.standins.estate import FARM, LATITUDE, LONGITUDE, NAME, NOW, TIME_ZONE, made
-from bootmark.store.models import Account, Membership, TreatmentRow
+from bootmark.store.models import Account, BegunWork, Membership, TreatmentRow
 from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.database import catalogue, member
@@ -256,8 +256,9 @@ def doubtful() -> tuple[dict[str, Any], uuid.UUID]:
 
 
 def to_be_done() -> uuid.UUID:
-    """A treatment that the demo has planned and nobody has done."""
-    with farm_session(FARM) as session:
+    """A treatment that the demo has planned and nobody does: what another line began is told not begun."""
+    with farm_session(FARM, role="owner") as session:
+        session.execute(update(BegunWork).values(withdrawn=True))
         rows = of_farm(TreatmentRow, TreatmentRow.id).where(TreatmentRow.state == TreatmentState.PLANNED)
         return session.scalars(rows.order_by(TreatmentRow.on, TreatmentRow.id)).first() or uuid.uuid4()
 

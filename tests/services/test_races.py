@@ -9,14 +9,14 @@ from sqlalchemy import text
 
 from bootmark.services import writing
 from bootmark.services.kinds import KINDS
-from bootmark.standins.estate import FARM, made
+from bootmark.standins.estate import FARM, NOW, made
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, catalogue, member
 from tests.sending import REAL, envelope, send
-from tests.services.lines import ONCE, kept, token_hash
+from tests.services.lines import ONCE, kept, to_be_done, token_hash
 
 SENDERS = 4
-OF_ONE_RECORD = ("application.record", "weather.judge", "farm.save", "member.save")
+OF_ONE_RECORD = ("application.begin", "application.record", "weather.judge", "farm.save", "member.save")
 """Kinds that are about a record which is there already, and no other."""
 
 
@@ -79,6 +79,14 @@ class Races(DatabaseTest):
                     status for batch in self.together(*([envelope(kind, payload)] for _ in range(SENDERS))) for status in batch
                 )
                 self.assertEqual(statuses, ["refused"] * (SENDERS - 1) + ["stored"])
+
+    def test_one_treatment_begun_by_all_is_begun_by_one(self) -> None:
+        payload = {"treatment_id": str(to_be_done()), "began_at": NOW.isoformat()}
+        self.addCleanup(to_be_done)
+        statuses = sorted(
+            status for batch in self.together(*([envelope("application.begin", payload)] for _ in range(SENDERS))) for status in batch
+        )
+        self.assertEqual(statuses, ["refused"] * (SENDERS - 1) + ["stored"])
 
     def test_opposite_batches_do_not_lock_each_other_out(self) -> None:
         records = [uuid.uuid4() for _ in range(12)]

@@ -4,18 +4,24 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from bootmark.core.meanings import DecisionKind
+from bootmark.core import judgement
+from bootmark.core.meanings import ControlKind, DecisionKind
+from bootmark.services import writing
 from bootmark.services.base import grown
-from bootmark.services.base.command import Refused
+from bootmark.services.base.command import Forbidden, Refused
+from bootmark.services.base.handling import Sent
+from bootmark.services.base.people import Member
+from bootmark.services.base.roles import Role
 from bootmark.services.base.states import CallState, TreatmentState, VisitState
-from bootmark.services.treatment import opinions, weighing
-from bootmark.standins.estate import FARM, NOW
-from bootmark.store.models import DecisionRow, Farm, Hold, ReturnVisit, SampleRow, Stop, TreatmentRow
+from bootmark.services.scouting import closed
+from bootmark.services.treatment import opinions, timing, weighing
+from bootmark.standins.estate import FARM, NAME, NOW
+from bootmark.store.models import BegunWork, DecisionRow, Farm, Hold, ReturnVisit, SampleRow, Stop, TreatmentRow
 from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, catalogue, member
-from tests.sending import send
-from tests.services.lines import line, reported
+from tests.sending import REAL, envelope, send
+from tests.services.lines import application, colleague, line, reported
 
 LATER = dt.timedelta(minutes=10)
 WHY = "The customer takes none of it with webs."
@@ -171,12 +177,102 @@ class Signing(DatabaseTest):
         self.refused(payload | {"also": ["insecticidal-soap"]}, "also")
         self.refused(payload | {"also": ["no-such-control"]}, "also")
 
+    def test_what_is_done_late_moves_what_follows_of_the_same_control_alone(self) -> None:
+        payload, record = self.counted()
+        send("decision.make", payload | {"also": ["wash-off"]}, record)
+
+        def days() -> dict[str, list[dt.date]]:
+            with farm_session(FARM) as session:
+                of: dict[str, list[dt.date]] = {}
+                for row in session.scalars(of_farm(TreatmentRow).where(TreatmentRow.decision_id == record).order_by(TreatmentRow.ordinal)):
+                    of.setdefault(row.control, []).append(row.on)
+                return of
+
+        before = days()
+        self.assertGreater(len(before["insecticidal-soap"]), 1)
+        with farm_session(FARM, role="owner") as session:
+            # Two days late: as if it had been planned for the day before yesterday.
+            for row in session.scalars(of_farm(TreatmentRow).where(TreatmentRow.decision_id == record)):
+                row.on = row.on - dt.timedelta(days=2)
+        send("application.record", application(record), uuid.uuid4())
+        after = days()
+        self.assertEqual(after["insecticidal-soap"][1:], before["insecticidal-soap"][1:], "moved by the two days")
+        self.assertEqual(after["wash-off"], [day - dt.timedelta(days=2) for day in before["wash-off"]], "its own days stand")
+
+    def test_what_is_being_done_waits_for_its_signature_when_the_call_changes(self) -> None:
+        payload, record = self.counted()
+        send("decision.make", payload, record)
+        signature = application(record)
+        begin, begun = {"treatment_id": signature["treatment_id"], "began_at": NOW.isoformat()}, uuid.uuid4()
+        send("application.begin", begin, begun)
+        with self.assertRaises(Refused) as caught:
+            send("application.begin", begin, uuid.uuid4())
+        self.assertIn("already", caught.exception.errors["treatment_id"])
+        left = payload | {"control": "", "instead": "leave", "why": WHY}
+        send("decision.make", left, record, base=self.call(record).command_id)
+        block = self.call(record).block_id
+        treatment = uuid.UUID(signature["treatment_id"])
+        with farm_session(FARM) as session:
+            self.assertIn(block, closed.blocks(session, catalogue, NOW), "somebody sprays there")
+            listed = timing.planned(session, session.get_one(Farm, FARM), catalogue, NOW)
+            self.assertIn(treatment, [planned.treatment.id for planned in listed])
+        send("application.record", signature, uuid.uuid4())
+        with farm_session(FARM) as session:
+            self.assertEqual(session.get_one(TreatmentRow, (FARM, treatment)).state, TreatmentState.DONE)
+
+    def test_what_was_taken_back_and_not_begun_after_all_is_gone(self) -> None:
+        payload, record = self.counted()
+        send("decision.make", payload, record)
+        signature, begun = application(record), uuid.uuid4()
+        begin = {"treatment_id": signature["treatment_id"], "began_at": NOW.isoformat()}
+        send("application.begin", begin, begun)
+        left = payload | {"control": "", "instead": "leave", "why": WHY}
+        send("decision.make", left, record, base=self.call(record).command_id)
+        with farm_session(FARM) as session:
+            base = session.get_one(BegunWork, (FARM, begun)).command_id
+        send("application.begin", begin, begun, base=base, withdrawn=True, reason="not begun")
+        with farm_session(FARM) as session:
+            self.assertNotIn(self.call(record).block_id, closed.blocks(session, catalogue, NOW))
+        with self.assertRaises(Refused):
+            send("application.record", signature, uuid.uuid4())
+
+    def test_who_may_not_sign_for_a_material_does_not_begin_it(self) -> None:
+        payload, record = self.counted()
+        conventional = next(
+            control.id for control in catalogue.agent(payload["agent"]).controls if control.kind == ControlKind.CONVENTIONAL
+        )
+        send("decision.make", payload, record)
+        treatment = uuid.UUID(application(record)["treatment_id"])
+        with farm_session(FARM, role="owner") as session:
+            session.get_one(TreatmentRow, (FARM, treatment)).control = conventional
+        begin = {"treatment_id": str(treatment), "began_at": NOW.isoformat()}
+        unqualified = colleague("applicator")
+        with farm_session(FARM) as session, self.assertRaises(Forbidden):
+            sent = Sent.of(envelope("application.begin", begin), NOW)
+            writing.handle(
+                session, session.get_one(Farm, FARM), Member(unqualified, FARM, NAME, Role.APPLICATOR, False), catalogue, sent, REAL
+            )
+        send("application.begin", begin, uuid.uuid4(), role="applicator")
+
+    def test_a_call_against_the_rules_books_the_look_that_is_its_own(self) -> None:
+        payload, record = self.counted()
+        send("decision.make", payload | {"control": "", "instead": "refer", "why": WHY}, record)
+        with farm_session(FARM) as session:
+            visit = session.scalars(of_farm(ReturnVisit).where(ReturnVisit.decision_id == record)).one()
+            self.assertEqual((visit.due_on - NOW.date()).days, judgement.ADVISER_DAYS)
+            self.assertIn("adviser", visit.look_for)
+
     def test_a_spot_has_a_place_and_an_area(self) -> None:
         payload, record = self.counted()
         self.refused(payload | {"spot": "rows 3 to 8"}, "spot")
         self.refused(payload | {"spot": "rows 3 to 8", "spot_area": 90.0}, "spot_area")
         send("decision.make", payload | {"spot": "rows 3 to 8", "spot_area": 0.02}, record)
         self.assertEqual(self.call(record).kind, DecisionKind.SPOT_TREAT)
+        with farm_session(FARM) as session:
+            planned = timing.planned(session, session.get_one(Farm, FARM), catalogue, NOW)
+            job = next(row for row in planned if row.treatment.decision_id == record)
+        self.assertEqual((job.area, job.where), (0.02, f"{job.block.name}, rows 3 to 8"))
+        self.refused(payload | {"control": "", "instead": "leave", "why": WHY, "spot": "rows 3 to 8", "spot_area": 0.02}, "spot")
 
     def test_dead_and_parasitised_ones_that_were_counted_end_an_attack(self) -> None:
         payloads = line()

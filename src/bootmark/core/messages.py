@@ -169,6 +169,7 @@ class Says(StrEnum):
     CALL_HARVEST_HOLED = "decision.harvest-holed"
     CALL_GIVE_UP = "decision.give-up"
     CALL_INSTEAD = "decision.instead"
+    FOLLOWS_INSTEAD = "decision.instead-follows"
     CALL_CHOSEN_ALL_THE_SAME = "decision.chosen-all-the-same"
     CALL_LEFT = "decision.left"
     # What a call's next look is for.

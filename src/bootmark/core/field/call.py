@@ -7,7 +7,7 @@ from bootmark.core import catalogue as catalogues
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, Control
 from bootmark.core.field import stand, weighed
-from bootmark.core.field.choices import choices
+from bootmark.core.field.choices import as_grown, choices
 from bootmark.core.field.count import interval
 from bootmark.core.field.proofs import listed_kin
 from bootmark.core.field.reasons import Reasons
@@ -163,7 +163,7 @@ def _cosmetic(case: Reasons, crop: CropState) -> Decision | None:
     return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
 
 
-def _in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
+def in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
     """What was counted alive is there, in the stage that feeds, whatever a model says."""
     if sample and sum(sample.counts) and sample.measure != Measure.TRAP and not finding.stages and agent.feeds:
         return replace(finding, stages=frozenset(agent.feeds[:1]))
@@ -210,10 +210,8 @@ def decide(
     """
     entries = catalogue or catalogues.default()
     agent = entries.agent(finding.agent)
-    if crop.crop in entries.crops:
-        plant = entries.crops[crop.crop]
-        crop = replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten), fed=plant.fed)
-    finding = _in_hand(finding, agent, sample)
+    crop = as_grown(crop, entries)
+    finding = in_hand(finding, agent, sample)
     case = Reasons(agent, finding)
     if listed_kin(agent, crop.crop, crop.region, entries):
         case.cautions += (says(Says.KEPT_UNMOVED),)
@@ -306,7 +304,7 @@ def _none_fits(case: Reasons, crop: CropState, policy: Policy) -> Decision:
         return case.decide(DecisionKind.HARVEST_FIRST, case.of(Says.CALL_HARVEST), max(1, crop.days_to_harvest), says(Says.FOR_LEFT))
     if policy.to_nature:
         return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_NATURE), judgement.LEAVE_LOOK_DAYS, says(Says.FOR_COUNT_AGAIN))
-    early = stand.out_of_reach(case) or stand.given_up(case, crop)
+    early = stand.out_of_reach(case, crop) or stand.given_up(case, crop)
     return early or case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
 
 
@@ -318,3 +316,8 @@ def act_kind(control: Control, stage: StageNow, seen: Collection[str] = ()) -> D
     if control.kind == ControlKind.LIVING and "sprayer" not in control.tools:
         return DecisionKind.RELEASE
     return DecisionKind.CULTURAL_ACT if control.kind == ControlKind.CULTURAL else DecisionKind.ACT_NOW
+
+
+def on_spot(kind: DecisionKind) -> DecisionKind:
+    """What a call is that is for a part of a block alone: what waits for its days, or is let out, stays what it is."""
+    return DecisionKind.SPOT_TREAT if kind == DecisionKind.ACT_NOW else kind

@@ -6,6 +6,7 @@ from dataclasses import replace
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Catalogue
 from bootmark.core.field import call, identify, proofs
+from bootmark.core.field.choices import spoils
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import (
@@ -23,8 +24,6 @@ from bootmark.core.types import (
     StageNow,
     Verdict,
 )
-
-OILS, SULFUR = ("summer-oil", "dormant-oil"), "sulfur"
 
 
 def calls(
@@ -57,11 +56,7 @@ def conflicts(decided: list[tuple[Finding, Decision]], catalogue: Catalogue) -> 
     apart = []
     for agent, control in offered:
         for other, against in offered:
-            if other == agent:
-                continue
-            kills = control.brings in against.harms
-            burns = control.id in OILS and against.id == SULFUR
-            if kills or burns:
+            if other != agent and spoils(control, against):
                 apart.append(says(Says.KEEP_APART, agent=agent, control=control.id, other_agent=other, against=against.name))
     return apart
 

@@ -1,14 +1,15 @@
 """Which controls of an agent are on offer, in which order, and why not the others."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from bootmark.core import judgement
-from bootmark.core.catalogue.model import REPORT, Agent, Control, turned
+from bootmark.core.catalogue.model import REPORT, Agent, Catalogue, Control, turned
 from bootmark.core.field import harvest, proofs
 from bootmark.core.meanings import UNSPRAYED, Activity, AgentKind, ControlKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Finding, Policy, StageNow
 
+OILS, SULFUR = ("summer-oil", "dormant-oil"), "sulfur"
 HIGH = ("tree", "conifer", "palm")
 """Habits of plants that grow higher than a sprayer reaches."""
 
@@ -126,6 +127,17 @@ class _At:
         if crop.reach is None:
             return says(Says.CONTROL_ASK_REACH, height=crop.height) if crop.height >= judgement.TALL_METRES else None
         return says(Says.CONTROL_TOO_HIGH, height=crop.height, reach=crop.reach) if crop.height > crop.reach else None
+
+
+def as_grown(crop: CropState, catalogue: Catalogue) -> CropState:
+    """The crop with what the catalogue knows of its plant: how it grows, and whether it is eaten or fed."""
+    plant = catalogue.crops.get(crop.crop)
+    return replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten), fed=plant.fed) if plant else crop
+
+
+def spoils(control: Control, beside: Control) -> bool:
+    """Whether one control is not carried out beside another: that kills what it lets out, or oil and sulfur burn leaves together."""
+    return control.brings in beside.harms or (control.id in OILS and beside.id == SULFUR)
 
 
 def timing(agent: Agent, control: Control) -> Message:

@@ -3,11 +3,13 @@
 from dataclasses import dataclass, replace
 
 from bootmark.core import catalogue as catalogues
+from bootmark.core import judgement
 from bootmark.core.catalogue.model import REPORT, Catalogue
-from bootmark.core.field.choices import choices
+from bootmark.core.field.call import in_hand
+from bootmark.core.field.choices import as_grown, choices, spoils
 from bootmark.core.field.proofs import listed_kin
-from bootmark.core.meanings import OVER, ControlKind, DecisionKind, Measure, VerdictKind
-from bootmark.core.messages import Says
+from bootmark.core.meanings import OVER, DecisionKind, Measure, VerdictKind
+from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Policy, Sample, StageNow
 
 LIFTED = frozenset({Says.CONTROL_COUNT_FIRST, Says.CONTROL_TOO_MANY})
@@ -17,11 +19,33 @@ ALWAYS = (DecisionKind.LEAVE, DecisionKind.LOOK_AGAIN, DecisionKind.SEND_A_SAMPL
 
 
 @dataclass(frozen=True)
-class Instead:
-    """What may be called against the rules. kinds: calls without a control; controls: those that may be carried out all the same."""
+class Otherwise:
+    """A call without a control that may be made against the rules, and the look that it books."""
 
-    kinds: tuple[DecisionKind, ...]
+    kind: DecisionKind
+    look_again_days: int
+    look_again_for: Message
+
+    @property
+    def headline(self) -> Message:
+        return says(Says.CALL_LEFT) if self.kind == DecisionKind.LEAVE else says(Says.CALL_INSTEAD, decision_kind=self.kind)
+
+    @property
+    def follows(self) -> Message:
+        """What comes of it."""
+        return says(Says.FOLLOWS_INSTEAD, decision_kind=self.kind, days=self.look_again_days)
+
+
+@dataclass(frozen=True)
+class Instead:
+    """What may be called against the rules. calls: those without a control; controls: those that may be carried out all the same, each with
+    what speaks against it."""
+
+    calls: tuple[Otherwise, ...]
     controls: tuple[Choice, ...]
+
+    def of(self, kind: str) -> Otherwise | None:
+        return next((otherwise for otherwise in self.calls if otherwise.kind == kind), None)
 
 
 def instead(
@@ -46,43 +70,52 @@ def instead(
     agent = entries.agent(finding.agent)
     if decision.kind == DecisionKind.REPORT:
         return Instead((), ())
-    kinds = [kind for kind in ALWAYS if kind != decision.kind]
-    plant = entries.crops.get(crop.crop)
-    if plant:
-        crop = replace(crop, habit=crop.habit or plant.habit, eaten=bool(plant.eaten), fed=plant.fed)
+    crop = as_grown(crop, entries)
+    kinds = list(ALWAYS)
     if listed_kin(agent, crop.crop, crop.region, entries):
         kinds.append(DecisionKind.REPORT)
-    if not agent.is_pest or not finding.confirmed or finding.verdict not in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME):
-        return Instead(tuple(kinds), ())
-    kinds += [kind for kind in (DecisionKind.HARVEST_FIRST,) if (crop.eaten or crop.fed) and kind != decision.kind]
-    kinds += [kind for kind in (DecisionKind.SALVAGE,) if kind != decision.kind]
-    if crop.on_hold:
-        return Instead(tuple(kind for kind in kinds if kind in (*ALWAYS, DecisionKind.REPORT)), ())
-    if finding.activity in OVER:
-        return Instead(tuple(kinds), ())
+    proved = agent.is_pest and finding.confirmed and finding.verdict in (VerdictKind.NAMED, VerdictKind.HELP_HAS_COME)
+    if proved and not crop.on_hold:
+        kinds += [DecisionKind.HARVEST_FIRST] * bool(crop.eaten or crop.fed)
+        kinds.append(DecisionKind.SALVAGE)
+    calls = tuple(_otherwise(kind, crop) for kind in kinds if kind != decision.kind)
+    if not proved or crop.on_hold or finding.activity in OVER:
+        return Instead(calls, ())
+    refused = {choice.control: choice.reason for choice in decision.choices if not choice.offered}
+    if decision.choices and not any(reason.kind in LIFTED for reason in refused.values()):
+        return Instead(calls, ())
+    taken = {choice.control for choice in decision.choices if choice.offered}
+    taken |= {control for control, reason in refused.items() if reason.kind not in LIFTED} | {REPORT}
+    # As if it were counted, and few enough: whatever else speaks against a control is said now.
+    lifted = choices(agent, stage, crop, policy, in_hand(finding, agent, sample))
     counted = sample is not None and bool(sample.counts) and sample.measure != Measure.TRAP
-    offered = {choice.control for choice in decision.choices if choice.offered}
-    extra = [
-        replace(choice, offered=True)
-        for choice in choices(agent, stage, crop, policy, finding, counted=counted)
-        if choice.control not in offered and choice.control != REPORT and (choice.offered or choice.reason.kind in LIFTED)
-    ]
-    return Instead(tuple(kinds), tuple(extra))
+    uncounted = {control.id for control in agent.controls if not counted and not control.unsprayed}
+    controls = []
+    for choice in lifted:
+        if choice.offered and choice.control not in taken:
+            bare = says(Says.CONTROL_COUNT_FIRST) if choice.control in uncounted else choice.reason
+            controls.append(replace(choice, reason=refused.get(choice.control, bare)))
+    return Instead(calls, tuple(controls))
+
+
+def _otherwise(kind: DecisionKind, crop: CropState) -> Otherwise:
+    """A call with the look that it books."""
+    days, look_for = {
+        DecisionKind.SEND_A_SAMPLE: (judgement.UNKNOWN_DAYS, Says.FOR_CLINIC),
+        DecisionKind.REFER: (judgement.ADVISER_DAYS, Says.FOR_ADVISER),
+        DecisionKind.REPORT: (1, Says.FOR_ANSWER),
+        DecisionKind.HARVEST_FIRST: (max(1, crop.days_to_harvest or judgement.INSTEAD_LOOK_DAYS), Says.FOR_LEFT),
+        DecisionKind.SALVAGE: (judgement.LEAVE_LOOK_DAYS, Says.FOR_NEW_PLANTS),
+    }.get(kind, (judgement.INSTEAD_LOOK_DAYS, Says.FOR_COUNT_AGAIN))
+    return Otherwise(kind, days, says(look_for))
 
 
 def apart(agent: str, controls: tuple[str, ...], catalogue: Catalogue) -> tuple[str, str] | None:
-    """Two controls that are not carried out together: one kills what the other brings, or both come out of a bottle; None where all do."""
+    """The first two controls that are not carried out together: one spoils the other, or both are sprayed; None where all go together."""
     entry = catalogue.agent(agent)
     chosen = [entry.control(control) for control in controls]
     for place, first in enumerate(chosen):
         for second in chosen[place + 1 :]:
-            kills = first.brings in second.harms or second.brings in first.harms
-            bottles = first.sprayed and second.sprayed
-            if kills or bottles:
+            if spoils(first, second) or spoils(second, first) or (first.sprayed and second.sprayed):
                 return first.id, second.id
     return None
-
-
-def goes_along(kind: ControlKind) -> bool:
-    """Whether a kind of control may stand beside another in one call: what comes out of a bottle is a call of its own."""
-    return kind in (ControlKind.CULTURAL, ControlKind.PHYSICAL, ControlKind.LIVING)

@@ -55,9 +55,11 @@ def cautions(crop: CropState) -> tuple[Message, ...]:
     return (*line, *[says(Says.NO_LADDER)] * high)
 
 
-def out_of_reach(case: Reasons) -> Decision | None:
-    """What no sprayer here reaches is a firm's; where nobody told how high it is, or what reaches it, that is asked."""
-    high = next((choice.reason for choice in case.choices if choice.reason.kind in TOO_HIGH), None)
+def out_of_reach(case: Reasons, crop: CropState) -> Decision | None:
+    """What no sprayer and no hand here reaches is a firm's; where nobody told how high it is, or what reaches it, that is asked."""
+    refused = (choice.reason for choice in case.choices if choice.reason.kind in TOO_HIGH)
+    # What is too high for a hand may still be within a sprayer's reach: then it is something else that refuses.
+    high = next((reason for reason in refused if (crop.height or 0.0) > (crop.reach or 0.0)), None)
     asks = any(choice.reason.kind in (Says.CONTROL_ASK_HEIGHT, Says.CONTROL_ASK_REACH) for choice in case.choices)
     if high and not asks:
         case.change.append(says(Says.FIRM_ASKS))

@@ -125,7 +125,7 @@ def whys(block: BlockState, today: dt.date) -> tuple[Why, ...]:
     since = (today - block.looked).days if block.looked else None
     reasons = [*_booked(block, today), *_traps(block, today), *_windows(block, today), *_rhythm(block, since)]
     reasons += [
-        Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), judgement.CHANCE_CASE, "case", _urgent(case.agent, block))
+        Why(says(Says.TELL_WHAT_IT_IS, agent=case.agent, look=case.look), judgement.CHANCE_CASE, "case", _urgent(case.agent, block, today))
         for case in block.cases
     ]
     reasons += [Why(says(Says.LOT_ARRIVED, lot=lot), judgement.CHANCE_CASE, "case") for lot in block.arrived]
@@ -150,10 +150,11 @@ def _closeness(days: float) -> float:
     return far + (near - far) * max(0.0, 1 - days / judgement.GROWS_SOON_DAYS)
 
 
-def _urgent(agent: str, block: BlockState) -> float:
-    """The cost of being late with a case: less where its stage that can be reached is not out."""
+def _urgent(agent: str, block: BlockState, today: dt.date) -> float:
+    """The cost of being late with a case: less where it is known that no stage of it that can be reached is out."""
     spans = [opening for opening in block.openings if opening.agent == agent]
-    return 1.0 if not spans or spans[0].first <= spans[0].last else judgement.COST_LATER
+    open_now = any(opening.first <= today <= opening.last for opening in spans)
+    return 1.0 if open_now or not spans else judgement.COST_LATER
 
 
 def _booked(block: BlockState, today: dt.date) -> list[Why]:

@@ -10,12 +10,10 @@ from bootmark.core.catalogue import Catalogue
 from bootmark.core.field import closed
 from bootmark.core.field.closed import Early, Sprayed
 from bootmark.core.messages import Message
-from bootmark.services.base import applied, ground, memo, stamp
+from bootmark.services.base import applied, ground, memo, planned, stamp
 from bootmark.services.base.applied import Applied
 from bootmark.services.base.stamp import Topic
-from bootmark.services.base.states import TreatmentState
 from bootmark.store.models import BegunWork, TreatmentRow
-from bootmark.store.rows import of_farm
 
 _sprays: memo.Kept[list[Sprayed]] = memo.Kept(64)
 
@@ -42,9 +40,7 @@ def _read(session: Session, catalogue: Catalogue, now: dt.datetime) -> list[Spra
         for row in applied.since(session, now - dt.timedelta(days=judgement.LONGEST_REENTRY_DAYS))
         for block in heirs.of(row.block_id, row.ended.astimezone(now.tzinfo).date())
     ]
-    joined = (TreatmentRow.farm_id == BegunWork.farm_id) & (TreatmentRow.id == BegunWork.treatment_id)
-    columns = (TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control, BegunWork.began_at)
-    begun = of_farm(BegunWork, *columns).join(TreatmentRow, joined).where(TreatmentRow.state == TreatmentState.PLANNED)
+    begun = planned.being_done(TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control, BegunWork.began_at)
     running = [
         Sprayed(str(block.id), agent, control, began, None, None)
         for where, agent, control, began in session.execute(begun)

@@ -13,6 +13,7 @@ from bootmark.core.catalogue import Control
 from bootmark.core.field import harvest
 from bootmark.core.meanings import ControlKind, Work
 from bootmark.core.units import Quantity
+from bootmark.services.base import planned
 from bootmark.services.base.command import Command, Forbidden, Refused
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.fields import Checks, Choice, Flag, Moment, Number, RecordId, Text, Ticks
@@ -45,7 +46,7 @@ def checks(control: Any) -> tuple[str, ...]:
 
 
 def _done(context: Context, row: Application) -> None:
-    """The treatment is done: book its return look, and move later treatments of the plan by the delay."""
+    """The treatment is done: book its return look, and move later treatments with the same control by the delay."""
     treatment: TreatmentRow = context.get(TreatmentRow, row.treatment_id, "treatment_id")
     done_on = row.finished_at.astimezone(zone(context.farm)).date()
     if treatment.state == TreatmentState.PLANNED:
@@ -54,6 +55,7 @@ def _done(context: Context, row: Application) -> None:
             of_farm(TreatmentRow).where(
                 TreatmentRow.decision_id == treatment.decision_id,
                 TreatmentRow.decision_version == treatment.decision_version,
+                TreatmentRow.control == treatment.control,
                 TreatmentRow.ordinal > treatment.ordinal,
                 TreatmentRow.state == TreatmentState.PLANNED,
             )
@@ -105,14 +107,27 @@ class BeginWork(Command, kind="application.begin", roles=SIGNERS):
     began_at: Annotated[dt.datetime, Moment()]
 
 
+def _refuse_unqualified(context: Context, control: Control) -> None:
+    if control.kind == ControlKind.CONVENTIONAL and not context.member.qualified:
+        raise Forbidden(role=say.line("This material takes a qualified applicator: ask one to sign."))
+
+
 @handles(BeginWork, BegunWork)
 def store_begun(command: BeginWork, context: Context) -> BegunWork:
     treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
+    if context.sent.withdrawn:
+        return BegunWork(**command.model_dump())
+    _refuse_unqualified(context, context.catalogue.agent(treatment.agent).control(treatment.control))
+    context.take_turns(f"the begin of {treatment.id}")
+    before = begun(context.session, treatment.id)
+    if before and before.id != context.sent.record_id:
+        since = before.began_at.astimezone(zone(context.farm))
+        raise Refused(treatment_id=say.line("This is being done already, since {since:time}: sign when it has ended.", since=since))
     block: Block = context.get(Block, treatment.block_id, "block_id")
     hold = held.blocks(context.session).get(block.id)
     if hold:
         raise Refused(treatment_id=say.tongue().say(hold, context.catalogue))
-    if treatment.state != TreatmentState.PLANNED and not context.sent.withdrawn:
+    if treatment.state != TreatmentState.PLANNED:
         context.errors["treatment_id"] = say.line("This has been done or withdrawn already: there is nothing to begin.")
     if command.began_at > context.sent.seen_at + LATE_CLOCK:
         context.errors["began_at"] = say.line("That is still ahead: begin when you begin.")
@@ -121,12 +136,12 @@ def store_begun(command: BeginWork, context: Context) -> BegunWork:
 
 def running(session: Session) -> frozenset[uuid.UUID]:
     """Treatments that are being done."""
-    return frozenset(session.scalars(of_farm(BegunWork, BegunWork.treatment_id)))
+    return frozenset(session.scalars(planned.being_done(BegunWork.treatment_id)))
 
 
 def begun(session: Session, treatment_id: uuid.UUID) -> BegunWork | None:
     """The begin of a treatment that is not signed for; None where nobody has begun it."""
-    return session.scalars(of_farm(BegunWork).where(BegunWork.treatment_id == treatment_id)).first()
+    return session.scalars(planned.being_done(BegunWork).where(BegunWork.treatment_id == treatment_id)).first()
 
 
 def _unticked(payload: Any, context: Context) -> dict[str, str]:
@@ -156,10 +171,10 @@ def _refuse_before_harvest(context: Context, block: Block, control: Control, don
 def store_application(command: RecordApplication, context: Context) -> Application:
     treatment: TreatmentRow = context.get(TreatmentRow, command.treatment_id, "treatment_id")
     control = context.catalogue.agent(treatment.agent).control(treatment.control)
-    if control.kind == ControlKind.CONVENTIONAL and not context.member.qualified:
-        raise Forbidden(role=say.line("This material takes a qualified applicator: ask one to sign."))
+    _refuse_unqualified(context, control)
     done = context.session.scalars(of_farm(Application).where(Application.treatment_id == treatment.id)).one_or_none()
-    if treatment.state == TreatmentState.WITHDRAWN or (done and done.id != context.sent.record_id):
+    gone = treatment.state == TreatmentState.WITHDRAWN and not begun(context.session, treatment.id)
+    if gone or (done and done.id != context.sent.record_id):
         raise Refused(treatment_id=say.line("This has been done or withdrawn already: nothing is left to sign."))
     block: Block = context.get(Block, treatment.block_id, "block_id")
     hold = held.blocks(context.session).get(block.id)

@@ -42,17 +42,13 @@ def _plan(context: Context, row: DecisionRow) -> None:
         return
     planned.take_back(context, decision_id=row.id)
     if not row.control:
-        days = judgement.INSTEAD_LOOK_DAYS if row.working.get("instead") else row.working["result"]["look_again_days"]
-        if days is not None:
-            book(context, row, context.today + dt.timedelta(days=days), say.shown(_looked_for(row)), None)
+        booked = row.working["booked"]
+        if booked["look_again_days"] is not None:
+            due = context.today + dt.timedelta(days=booked["look_again_days"])
+            book(context, row, due, say.shown(booked["look_again_for"]), None)
         return
     for place, control in enumerate((row.control, *row.also)):
         _plan_control(context, row, control, place * STEPS_OF_ONE)
-
-
-def _looked_for(row: DecisionRow) -> Any:
-    """What the look that a call books is to see."""
-    return as_json(says(Says.FOR_COUNT_AGAIN)) if row.working.get("instead") else row.working["result"]["look_again_for"]
 
 
 def _plan_control(context: Context, row: DecisionRow, control_id: str, first: int) -> None:
@@ -84,6 +80,8 @@ def _plan_control(context: Context, row: DecisionRow, control_id: str, first: in
                     not_after=until,
                     why=say.tongue().say(step.why, context.catalogue),
                     state=TreatmentState.PLANNED,
+                    spot=row.spot,
+                    spot_area=row.spot_area,
                 )
             )
 
@@ -110,6 +108,8 @@ class MakeDecision(Command, kind="decision.make", v=2, roles=SCOUTS):
             yield "also", say.line("Choose the first control before what goes along with it.")
         if bool(self.spot) != (self.spot_area is not None):
             yield "spot", say.line("A spot has both: which part of the block it is, and its area.")
+        if self.instead and self.spot:
+            yield "spot", say.line("A spot goes with a control: this call has none.")
 
 
 def _of_first_version(payload: Any, _: Farm) -> Any:
@@ -130,6 +130,8 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
     weighed, working = consider(context.session, context.farm, context.catalogue, look, command.agent, sample, context.today)
     block = grown.at_stop(context.session, stop)
     kind, headline, control = _called(command, weighed, context, block)
+    books = weighed.instead.of(command.instead) or weighed.decision
+    working["booked"] = {"look_again_days": books.look_again_days, "look_again_for": as_json(books.look_again_for)}
     if command.instead:
         working["instead"] = command.instead
     _refuse_what_does_not_go_along(command, weighed, context)
@@ -138,19 +140,19 @@ def store_decision(command: MakeDecision, context: Context) -> DecisionRow:
             "{area:area} is more than the block has: write a number up to {most:area}.", area=command.spot_area, most=block.area
         )
     context.refuse_what_is_wrong()
-    signed = context.farm.calls_signed and context.member.role not in KEEPERS
-    if command.spot and control and kind == DecisionKind.ACT_NOW:
-        kind = DecisionKind.SPOT_TREAT
+    if command.spot and not control:
+        raise Refused(spot=say.line("A spot goes with a control: this call has none."))
+    waits = context.farm.calls_signed and context.member.role not in KEEPERS
     return DecisionRow(
         look_id=look.id,
         sample_id=sample.id if sample else None,
         block_id=stop.block_id,
         agent=command.agent,
-        kind=kind,
+        kind=call.on_spot(kind) if command.spot else kind,
         headline=say.tongue().say(headline, context.catalogue),
         control=control,
         working=working,
-        state=CallState.PROPOSED if signed else CallState.CALLED,
+        state=CallState.PROPOSED if waits else CallState.CALLED,
         why=command.why,
         also=command.also,
         spot=command.spot,
@@ -162,11 +164,10 @@ def _called(command: MakeDecision, weighed: Considered, context: Context, block:
     """What is called, as it is said, and the control that it carries. Raises Refused."""
     decision, instead, agent = weighed.decision, weighed.instead, command.agent
     if command.instead:
-        kind = DecisionKind(command.instead)
-        if kind not in instead.kinds:
+        otherwise = instead.of(command.instead)
+        if otherwise is None:
             raise Refused(instead=say.line("That can't be called here instead: the call stands, or its controls are chosen from."))
-        headline = says(Says.CALL_LEFT) if kind == DecisionKind.LEAVE else says(Says.CALL_INSTEAD, decision_kind=kind)
-        return kind, headline, ""
+        return otherwise.kind, otherwise.headline, ""
     offered = [choice.control for choice in decision.choices if choice.offered] if decision.kind in ACTING else []
     if not command.control:
         return decision.kind, decision.headline, offered[0] if offered else ""
@@ -187,7 +188,7 @@ def _refuse_what_does_not_go_along(command: MakeDecision, weighed: Considered, c
         return
     entry = context.catalogue.agent(command.agent)
     may = {choice.control for choice in (*weighed.decision.choices, *weighed.instead.controls) if choice.offered}
-    may = {control for control in may if overruled.goes_along(entry.control(control).kind)}
+    may = {control for control in may if entry.control(control).unsprayed}
     if not set(command.also) <= may - {command.control} or len(set(command.also)) < len(command.also):
         context.errors["also"] = say.line("What goes along must be on offer here too, and not out of a bottle.")
         return

@@ -13,6 +13,7 @@ from bootmark.core.messages import Message
 from bootmark.core.season import windows
 from bootmark.core.season.windows import HourTable
 from bootmark.services.base import memo, stamp
+from bootmark.services.base import planned as planned_rows
 from bootmark.services.base.farm_time import zone
 from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import TreatmentState, VisitState
@@ -37,6 +38,16 @@ class Planned:
     hold: Message | None
 
     @property
+    def where(self) -> str:
+        """The block, and the part of it where only that is treated."""
+        return f"{self.block.name}, {self.treatment.spot}" if self.treatment.spot else self.block.name
+
+    @property
+    def area(self) -> float:
+        """Hectares that are to be treated."""
+        return self.block.area if self.treatment.spot_area is None else self.treatment.spot_area
+
+    @property
     def covered(self) -> bool:
         """Whether a material is brought out under a roof, by the rules of a closed house."""
         return self.block.place in COVERED and self.control.kind in MATERIALS
@@ -56,7 +67,7 @@ _cards: memo.Kept[Planned] = memo.Kept(256)
 
 
 def planned(session: Session, farm: Farm, catalogue: Any, now: dt.datetime) -> list[Planned]:
-    """Treatments that are still to be done, the next first."""
+    """Treatments that are still to be done or signed for, the next first."""
     key = (catalogue.hash, now.replace(minute=0, second=0, microsecond=0))
     return stamp.while_standing(session, _planned, RESTS_ON, key, lambda: _read(session, farm, catalogue, now))
 
@@ -65,7 +76,7 @@ def _read(session: Session, farm: Farm, catalogue: Any, now: dt.datetime) -> lis
     rows = session.execute(
         of_farm(TreatmentRow, TreatmentRow, Block)
         .join(Block, (Block.farm_id == TreatmentRow.farm_id) & (Block.id == TreatmentRow.block_id))
-        .where(TreatmentRow.state == TreatmentState.PLANNED)
+        .where(planned_rows.to_do())
         .order_by(TreatmentRow.on, TreatmentRow.ordinal)
     ).all()
     return [planned_of(session, farm, catalogue, plain(treatment), plain(block), now) for treatment, block in rows]

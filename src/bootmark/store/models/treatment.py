@@ -92,7 +92,7 @@ class OutsideAnswer(Head, Base):
 
 
 class TreatmentRow(Identified, Base):
-    """A planned control, derived from a decision."""
+    """A planned control, derived from a decision. spot, spot_area: the part of the block that it is for, hectares; None for all of it."""
 
     __tablename__ = "treatment"
     __table_args__ = (within_farm("decision_id", "decision"), within_farm("block_id", "block"), Index(None, "farm_id", "block_id"))
@@ -106,6 +106,8 @@ class TreatmentRow(Identified, Base):
     not_after: Mapped[dt.date | None]
     why: Mapped[str]
     state: Mapped[str]
+    spot: Mapped[str] = mapped_column(server_default="", default="")
+    spot_area: Mapped[float | None]
 
 
 class ReturnVisit(Identified, Base):

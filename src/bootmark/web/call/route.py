@@ -9,7 +9,6 @@ from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.catalogue import Agent, Control
-from bootmark.core.field import overruled
 from bootmark.core.meanings import DecisionKind, VerdictKind
 from bootmark.core.types import ACTING, Choice, Decision
 from bootmark.core.units import Quantity
@@ -26,16 +25,6 @@ from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 OTHERWISE = "instead:"
 """What stands before a call that is chosen against the rules, among the controls to choose from."""
-KIND_MEANS = {
-    DecisionKind.LEAVE: "Nothing is done, and a look is booked in a week.",
-    DecisionKind.LOOK_AGAIN: "A look is booked in a week.",
-    DecisionKind.SEND_A_SAMPLE: "A clinic says what it is.",
-    DecisionKind.REFER: "A licensed adviser says what is done.",
-    DecisionKind.REPORT: "The block is held until the plant health authority has answered.",
-    DecisionKind.HARVEST_FIRST: "What is ripe comes in before anything is done.",
-    DecisionKind.SALVAGE: "The plants are given up: for some that is the better advice.",
-}
-"""What follows from a call without a control."""
 blueprint = Blueprint("call", __name__, template_folder=".")
 
 
@@ -79,8 +68,6 @@ def _page(stop: uuid.UUID, chosen: str, errors: dict[str, str] | None = None, wr
         instead=weighed.instead,
         all_the_same=_controls(agent, weighed.instead.controls),
         spot=weighed.spot,
-        goes_along=overruled.goes_along,
-        kind_means=KIND_MEANS,
         made=made,
         proposed=made is not None and made.state == CallState.PROPOSED,
         signs=member().role in KEEPERS,
@@ -155,7 +142,9 @@ def make(stop: uuid.UUID) -> Response | tuple[str, int]:
     control = request.form.get("control", "")
     otherwise = control.removeprefix(OTHERWISE) if control.startswith(OTHERWISE) else ""
     also = [] if otherwise else [along for along in request.form.getlist("also") if along != control]
-    choice = {"control": "" if otherwise else control, "instead": otherwise, "also": also}
+    choice: dict[str, Any] = {"control": "" if otherwise else control, "instead": otherwise, "also": also}
+    if otherwise:
+        choice |= {"spot": "", "spot_area": None}
     try:
         result = forms.send(calls.MakeDecision, sample_id=str(sample.id) if sample else None, **choice)
     except Refused as error:

@@ -92,7 +92,7 @@ def _card(treatment: uuid.UUID, errors: dict[str, str] | None = None) -> str:
         record_id=child(treatment, "application"),
         v=applications.RecordApplication.spec.v,
         unit_pairs=[(unit, unit) for unit in applications.UNITS],
-        may=member().role in SIGNERS and not (blocked or planned.hold) and row.state == TreatmentState.PLANNED,
+        may=member().role in SIGNERS and not (blocked or planned.hold) and (row.state == TreatmentState.PLANNED or begun is not None),
         blocked=blocked,
         shaken=corrections.shaken(db(), records.call(db(), row.decision_id)),
         shut=closed.blocks(db(), g.catalogue, at).get(block.id),

@@ -1,6 +1,7 @@
 """What Timing shows of a farm's plans, drawn: made once for each hour and each state of the farm's rows."""
 
 import datetime as dt
+import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -31,9 +32,11 @@ class Step:
 
 @dataclass(frozen=True)
 class Plan:
-    """One call's plan. spans: good hours in the farm's own time; now: this hour's limits."""
+    """The plan of one control of a call. leads: whether links to the call go to it; spans: good hours in the farm's own time; now: this
+    hour's limits."""
 
     planned: Planned
+    leads: bool
     spans: list[Span]
     svg: str
     steps: list[Step]
@@ -53,22 +56,27 @@ def sight(now: dt.datetime) -> list[Plan]:
 
 
 def _plans(planned: Sequence[Planned], now: dt.datetime) -> list[Plan]:
-    first_of: dict[object, Planned] = {}
+    first_of: dict[tuple[uuid.UUID, str], Planned] = {}
     for treatment in planned:
-        first_of.setdefault(treatment.treatment.decision_id, treatment)
-    plans = [_plan(first, now) for first in first_of.values()]
+        first_of.setdefault((treatment.treatment.decision_id, treatment.treatment.control), treatment)
+    seen: set[uuid.UUID] = set()
+    plans = []
+    for (decision, _), first in first_of.items():
+        plans.append(_plan(first, now, decision not in seen))
+        seen.add(decision)
     return sorted(plans, key=lambda plan: (plan.planned.late, plan.planned.treatment.not_after or plan.planned.treatment.on))
 
 
-def _plan(planned: Planned, now: dt.datetime) -> Plan:
+def _plan(planned: Planned, now: dt.datetime, leads: bool) -> Plan:
     local = zone(the_farm())
     treatments, looks = timing.programme(db(), planned.treatment.decision_id)
     name = planned.control.name
-    steps = [Step(row.on, name, row.why, row.state, row.not_after) for row in treatments]
+    steps = [Step(row.on, name, row.why, row.state, row.not_after) for row in treatments if row.control == planned.treatment.control]
     steps += [Step(row.due_on, say.line("Look again"), row.look_for, row.state) for row in looks]
     stretches = planned.table.stretches() if planned.table else []
     return Plan(
         planned=planned,
+        leads=leads,
         spans=[(start.astimezone(local), end.astimezone(local)) for start, end in planned.spans],
         svg=strips_svg(
             planned.table, local, say.line("Hours for {control} on {block}", control=planned.control.name.lower(), block=planned.block.name)
