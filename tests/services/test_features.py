@@ -61,14 +61,14 @@ class Gate(FeaturesTest):
     def test_walks_begin_at_the_gate_and_west_of_everything_while_there_is_none(self) -> None:
         self.assertEqual(self.gate(), (30.0, 180.0))
         with farm_session(FARM) as session:
-            before = rounds.today(session, session.get_one(Farm, FARM), catalogue, NOW, REAL).walk
+            before = rounds.today(session, session.get_one(Farm, FARM), catalogue, catalogue, NOW, REAL).walk
             gates = [feature for feature in ground.features(session) if feature.kind == FeatureKind.GATE]
         # The gate moves to the far east: the walk begins at the other end.
         for feature in gates:
             moved = {"feature": "gate", "points": at((900, 250))}
             send("feature.save", moved, feature.id, base=feature.command_id)
         with farm_session(FARM) as session:
-            after = rounds.today(session, session.get_one(Farm, FARM), catalogue, NOW, REAL).walk
+            after = rounds.today(session, session.get_one(Farm, FARM), catalogue, catalogue, NOW, REAL).walk
         self.assertEqual({stop.block for stop in before.stops}, {stop.block for stop in after.stops})
         self.assertNotEqual(before.stops[0].block, after.stops[0].block)
         with farm_session(FARM) as session:

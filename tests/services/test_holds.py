@@ -55,7 +55,7 @@ class Held(DatabaseTest):
     def test_a_held_block_comes_last_on_the_walk_and_asks_for_clean_boots(self) -> None:
         here = reported()
         with farm_session(FARM) as session:
-            walk = rounds.today(session, session.get_one(Farm, FARM), CATALOGUE, NOW, REAL).walk
+            walk = rounds.today(session, session.get_one(Farm, FARM), CATALOGUE, CATALOGUE, NOW, REAL).walk
         stops = [stop.block for stop in walk.stops]
         if str(here.block) in stops:
             held = {stop.block for stop in walk.stops if stop.hold}

@@ -105,9 +105,10 @@ class Lots(GroundTest):
         with farm_session(FARM) as session:
             row = session.get_one(Planting, (FARM, second))
             self.assertEqual((row.supplier, row.passport, row.grown_from), ("Northhill Plants", "NH-7 0412", first))
-            self.assertEqual([step.block for step in lots.way(session, row)], ["Birch bed", "Mill Piece"])
+            self.assertEqual([step.block for step in lots.way(session, session.get_one(Farm, FARM), row)], ["Birch bed", "Mill Piece"])
             self.assertEqual(
-                [step.block for step in lots.way(session, session.get_one(Planting, (FARM, first)))], ["Birch bed", "Mill Piece"]
+                [step.block for step in lots.way(session, session.get_one(Farm, FARM), session.get_one(Planting, (FARM, first)))],
+                ["Birch bed", "Mill Piece"],
             )
 
     def test_nothing_leaves_a_held_block(self) -> None:
@@ -129,7 +130,7 @@ class Lots(GroundTest):
     def test_what_arrived_calls_the_scout_until_it_is_looked_through(self) -> None:
         def reasons() -> list[Says]:
             with farm_session(FARM) as session:
-                walk = rounds.today(session, session.get_one(Farm, FARM), catalogue, NOW, REAL).walk
+                walk = rounds.today(session, session.get_one(Farm, FARM), catalogue, catalogue, NOW, REAL).walk
                 return [why.reason.kind for stop in walk.stops if stop.block == str(made("Birch bed")) for why in stop.whys]
 
         lot = self.lot("Birch bed", supplier="Northhill Plants")

@@ -90,7 +90,7 @@ class Register(DatabaseTest):
                 {(row.name, row.what) for rows in waits.values() for row in rows},
                 {("Trap 1", "check"), ("Trap 2", "check"), ("Trap 2", "lure")},
             )
-            walk = rounds.today(session, farm, catalogue, NOW, REAL).walk
+            walk = rounds.today(session, farm, catalogue, catalogue, NOW, REAL).walk
             self.assertIn("new lures", walk.carry)
             self.assertTrue(
                 any(why.reason.kind == Says.READ_TRAP and why.reason.facts["trap"] == "Trap 1" for stop in walk.stops for why in stop.whys)

@@ -12,7 +12,7 @@ from bootmark.services.base import farm_time, work
 from bootmark.services.base.people import Member
 from bootmark.services.base.work import NotHere, Work
 from bootmark.services.scouting import rounds
-from bootmark.services.treatment import opinions
+from bootmark.services.treatment import opinions, thresholds
 
 MOST = 24
 """Farms whose walks are reckoned at once."""
@@ -43,16 +43,16 @@ def today(farms: Sequence[Member], token: str, catalogue: Catalogue, real_now: d
 
 def _of(at_work: Work, catalogue: Catalogue, real_now: dt.datetime) -> Today:
     farm, session = at_work.farm, at_work.session
-    walk, blocks, _ = rounds.today(session, farm, catalogue, farm_time.now(farm, real_now), real_now)
+    own = thresholds.own(session, catalogue)
+    walk, blocks, _ = rounds.today(session, farm, catalogue, own, farm_time.now(farm, real_now), real_now)
     names = {str(block.id): block.name for block in blocks}
-    open_stops = [stop for stop in walk.stops if not stop.closed]
-    first = max(open_stops, key=lambda stop: (stop.hold is None, stop.weight), default=None)
+    first = walk.first
     day = FarmDay(
         str(farm.id),
-        max((stop.weight for stop in open_stops), default=0.0),
+        max((stop.weight for stop in walk.stops if not stop.closed), default=0.0),
         len(walk.stops),
         any(stop.late for stop in walk.stops),
-        any(stop.hold for stop in walk.stops) or rounds.any_held(session),
+        rounds.any_held(session),
     )
     told = (names[first.block], first.whys[0].reason) if first else None
     return Today(at_work.member, day, walk.minutes, told, len(opinions.waiting(session, at_work.member)))

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from bootmark.core.meanings import Pattern
 
 Corner = tuple[float, float]
+"""Metres along the two axes of a plan."""
 FINE = 4000
 """Places along a pattern that are tried: what lies outside the block falls out."""
 LEGS = {Pattern.W: 4, Pattern.ZIGZAG: 8}

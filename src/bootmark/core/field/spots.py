@@ -6,9 +6,7 @@ from dataclasses import dataclass
 
 from bootmark.core import judgement
 from bootmark.core.field.count import dispersion
-
-Corner = tuple[float, float]
-"""Metres east and south on the plan."""
+from bootmark.core.field.points import Corner
 
 
 @dataclass(frozen=True)
@@ -34,9 +32,10 @@ def spot(
 ) -> Spot | None:
     """The part of a block that is to be treated alone; None where the pest is not heaped, or stands on too many points for that.
 
-    corners: of the block; points: at which the counts were made, in their order; threshold: for a single unit; area: of the block,
-    hectares; laid: points that were laid on it, of which a count may end before the last; direction: of its rows, degrees from north;
-    spacing: metres from row to row. Every point stands for its part of the block; those next to a hot one are the margin.
+    corners: of the block, metres east and south on the plan; points: at which the counts were made, in their order; threshold: for a single
+    unit; area: of the block, hectares; laid: points that were laid on it, of which a count may end before the last; direction: of its rows,
+    degrees from north; spacing: metres from row to row. Every point stands for its part of the block; those next to a hot one are the
+    margin.
 
     Raises ValueError where counts and points differ. Common practice, no source.
     """

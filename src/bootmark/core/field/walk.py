@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from enum import IntEnum
 
 from bootmark.core import judgement
-from bootmark.core.field.worth import BlockState, Corner, Why, together, whys
+from bootmark.core.field.points import Corner
+from bootmark.core.field.worth import BlockState, Why, together, whys
 from bootmark.core.meanings import TrapWait
 from bootmark.core.messages import Message, Says, says
 
@@ -45,6 +46,12 @@ class Walk:
     carry: tuple[str, ...]
     minutes: int = 0
     metres: int = 0
+
+    @property
+    def first(self) -> PlannedStop | None:
+        """The stop that is most pressing, not held before any that is; None where every block is closed, or nothing calls."""
+        open_now = (stop for stop in self.stops if not stop.closed)
+        return max(open_now, key=lambda stop: (stop.hold is None, stop.weight), default=None)
 
 
 @dataclass(frozen=True)

@@ -6,11 +6,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from bootmark.core import judgement
+from bootmark.core.field.points import Corner
 from bootmark.core.meanings import Spell, TrapWait
 from bootmark.core.messages import Message, Says, says
-
-Corner = tuple[float, float]
-"""Metres on the plan."""
 
 
 @dataclass(frozen=True)
@@ -60,6 +58,23 @@ class Growing:
 
     agent: str
     days: float
+
+
+@dataclass(frozen=True, order=True)
+class Place:
+    """A block on the plan. id, name: its own; at: its middle, metres."""
+
+    id: str
+    name: str
+    at: Corner
+
+
+@dataclass(frozen=True)
+class Proved:
+    """A pest that was proved on a block and is not over. agent: its id; on: when it was told of last."""
+
+    agent: str
+    on: dt.date
 
 
 @dataclass(frozen=True)

@@ -39,8 +39,9 @@ COLUMNS = (
 )
 
 
-def since(session: Session, moment: dt.datetime) -> list[Applied]:
-    """Treatments that ended after a moment, the newest first."""
+def since(session: Session, day: dt.date) -> list[Applied]:
+    """Treatments that ended on a day or after it, wherever the farm lies, the newest first; some of the day before may be among them."""
+    start = dt.datetime.combine(day - dt.timedelta(days=1), dt.time(), dt.UTC)
     joined = (TreatmentRow.farm_id == Application.farm_id) & (TreatmentRow.id == Application.treatment_id)
-    rows = of_farm(Application, *COLUMNS).join(TreatmentRow, joined).where(Application.finished_at > moment)
+    rows = of_farm(Application, *COLUMNS).join(TreatmentRow, joined).where(Application.finished_at >= start)
     return [Applied(*row) for row in session.execute(rows.order_by(Application.finished_at.desc(), Application.id))]

@@ -21,6 +21,16 @@ def zone(farm: Farm) -> ZoneInfo:
     return ZoneInfo(farm.time_zone)
 
 
+def start_of(farm: Farm, day: dt.date) -> dt.datetime:
+    """When a day of the farm begins."""
+    return dt.datetime.combine(day, dt.time(), zone(farm))
+
+
+def day_of(farm: Farm, moment: dt.datetime) -> dt.date:
+    """The farm's day in which a moment lies."""
+    return moment.astimezone(zone(farm)).date()
+
+
 def standard_offset(farm: Farm, year: int) -> dt.timedelta:
     """How far the farm's zone is ahead of UTC, without summer time."""
     offsets = [dt.datetime(year, month, 1, tzinfo=zone(farm)).utcoffset() for month in range(1, 13)]

@@ -37,7 +37,7 @@ def _read(session: Session, catalogue: Catalogue, now: dt.datetime) -> list[Spra
     heirs = ground.heirs(session)
     done = [
         _sprayed(block.id, row, catalogue)
-        for row in applied.since(session, now - dt.timedelta(days=judgement.LONGEST_REENTRY_DAYS))
+        for row in applied.since(session, now.date() - dt.timedelta(days=judgement.LONGEST_REENTRY_DAYS))
         for block in heirs.of(row.block_id, row.ended.astimezone(now.tzinfo).date())
     ]
     begun = planned.being_done(TreatmentRow.block_id, TreatmentRow.agent, TreatmentRow.control, BegunWork.began_at)

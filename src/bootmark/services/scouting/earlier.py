@@ -1,9 +1,8 @@
 """What was proved and counted before, as it speaks for a look today: here, beside, in these weeks of earlier years, and growing."""
 
 import datetime as dt
-import math
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from sqlalchemy import func, or_
@@ -11,41 +10,43 @@ from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
 from bootmark.core import judgement
-from bootmark.core.field.worth import Growing, NextDoor
+from bootmark.core.field import beside
+from bootmark.core.field.worth import Growing, NextDoor, Place, Proved
 from bootmark.core.meanings import Activity, Chosen
 from bootmark.core.season.daily import same_day
 from bootmark.services.base import ground, grown, memo, stamp
+from bootmark.services.base.farm_time import day_of, start_of
 from bootmark.services.base.stamp import Topic
 from bootmark.services.scouting import growth
 from bootmark.services.weather import blocks as block_weather
 from bootmark.store.models import Block, Farm, FindingRow, SampleRow, Stop
 from bootmark.store.rows import of_farm, plain
 
-OVER = (Activity.FINISHED, Activity.DEAD)
+ENDED = (Activity.FINISHED, Activity.DEAD)
 MOST_TOLD = 2
 """Agents of earlier years that are told of a block at most."""
 _reckoned: memo.Kept[tuple[float | None]] = memo.Kept(1000)
 _growing: memo.Kept[dict[uuid.UUID, list[Growing]]] = memo.Kept(64)
 
 
-def proved(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[str]]:
+def proved(session: Session, farm: Farm, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[Proved]]:
     """Pests that were proved on each block lately and are not over, by what was told of each last."""
-    since = dt.datetime.combine(today - dt.timedelta(days=judgement.FOUND_DAYS), dt.time(), dt.UTC)
-    columns = (FindingRow.block_id, FindingRow.agent, FindingRow.confirmed, FindingRow.activity)
+    since = start_of(farm, today - dt.timedelta(days=judgement.FOUND_DAYS))
+    columns = (FindingRow.block_id, FindingRow.agent, FindingRow.confirmed, FindingRow.activity, FindingRow.seen_at)
     newest = of_farm(FindingRow, *columns).where(FindingRow.seen_at >= since).ext(distinct_on(FindingRow.block_id, FindingRow.agent))
     rows = session.execute(newest.order_by(FindingRow.block_id, FindingRow.agent, FindingRow.seen_at.desc()))
-    by_block: dict[uuid.UUID, list[str]] = {}
-    for block_id, agent, confirmed, activity in rows:
-        if confirmed and activity not in OVER and agent in catalogue.agents and catalogue.agents[agent].is_pest:
-            by_block.setdefault(block_id, []).append(agent)
+    by_block: dict[uuid.UUID, list[Proved]] = {}
+    for block_id, agent, confirmed, activity, seen_at in rows:
+        if confirmed and activity not in ENDED and agent in catalogue.agents and catalogue.agents[agent].is_pest:
+            by_block.setdefault(block_id, []).append(Proved(agent, day_of(farm, seen_at)))
     return by_block
 
 
-def in_these_weeks(session: Session, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[str]]:
+def in_these_weeks(session: Session, farm: Farm, catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[str]]:
     """Pests that were proved on each block in these weeks of earlier years, most often told first."""
-    around = dt.timedelta(days=judgement.HISTORY_DAYS)
+    around, day_long = dt.timedelta(days=judgement.HISTORY_DAYS), dt.timedelta(days=1)
     days = [same_day(today, today.year - back) for back in (1, 2, 3)]
-    weeks = or_(*(FindingRow.seen_at.between(_start(day - around), _start(day + around)) for day in days))
+    weeks = or_(*(FindingRow.seen_at.between(start_of(farm, day - around), start_of(farm, day + around + day_long)) for day in days))
     columns = (FindingRow.block_id, FindingRow.agent, func.count())
     rows = of_farm(FindingRow, *columns).where(FindingRow.confirmed, weeks)
     by_block: dict[uuid.UUID, list[str]] = {}
@@ -55,32 +56,22 @@ def in_these_weeks(session: Session, catalogue: Any, today: dt.date) -> dict[uui
     return by_block
 
 
-def _start(day: dt.date) -> dt.datetime:
-    return dt.datetime.combine(day, dt.time(), dt.UTC)
+def next_door(
+    farm: Farm, blocks: Sequence[Block], pests: Mapping[uuid.UUID, Sequence[Proved]], catalogue: Any
+) -> dict[str, list[NextDoor]]:
+    """Pests that were proved lately beside each block and live on what grows there, by the block's id. pests: as `proved` tells them."""
+    by_id = {str(block.id): block for block in blocks}
 
+    def lives_on(agent_id: str, block: str) -> bool:
+        agent = catalogue.agents[agent_id]
+        return "*" not in agent.hosts and grown.lives_on(agent, by_id[block])
 
-def next_door(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[NextDoor]]:
-    """Pests that were proved lately on a block nearby and live on what grows here, of each the nearest."""
-    since = _start(today - dt.timedelta(days=judgement.FOUND_DAYS))
-    columns = (FindingRow.block_id, FindingRow.agent, func.max(FindingRow.seen_at))
-    rows = of_farm(FindingRow, *columns).where(FindingRow.confirmed, FindingRow.seen_at >= since, FindingRow.activity.not_in(OVER))
-    proved_on = [(block, agent, at.date()) for block, agent, at in session.execute(rows.group_by(FindingRow.block_id, FindingRow.agent))]
-    where = {block.id: (block, ground.middle(farm, block)) for block in blocks} if proved_on else {}
-    beside: dict[uuid.UUID, list[NextDoor]] = {}
-    for source, agent_id, on in proved_on:
-        agent = catalogue.agents.get(agent_id)
-        if source not in where or agent is None or not agent.is_pest:
-            continue
-        for block, middle in where.values():
-            near = block.id != source and math.dist(middle, where[source][1]) <= judgement.BESIDE_METRES
-            told = any(row.agent == agent_id for row in beside.get(block.id, ()))
-            if near and not told and "*" not in agent.hosts and grown.lives_on(agent, block):
-                beside.setdefault(block.id, []).append(NextDoor(agent_id, where[source][0].name, on))
-    return beside
+    places = [Place(str(block.id), block.name, ground.middle(farm, block)) for block in blocks] if pests else []
+    return beside.next_door(places, {str(block): rows for block, rows in pests.items()}, lives_on)
 
 
 def growing(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: Any, today: dt.date) -> dict[uuid.UUID, list[Growing]]:
-    """What was counted on each block lately and comes to pass its threshold by itself."""
+    """What was counted on each block lately and comes to pass its threshold by itself. catalogue: with the farm's own thresholds."""
     rests_on = (Topic.SCOUTING, Topic.TREATMENT, *block_weather.READ)
     return stamp.while_standing(
         session, _growing, rests_on, (catalogue.hash, today), lambda: _grows(session, farm, blocks, catalogue, today)
@@ -89,10 +80,11 @@ def growing(session: Session, farm: Farm, blocks: Sequence[Block], catalogue: An
 
 def _days(session: Session, farm: Farm, block: Block, catalogue: Any, sample: SampleRow, on: dt.date) -> float | None:
     """Days until what was counted passes its threshold, reckoned once for each count while weather and places stand."""
-    key = (catalogue.hash, sample.version_id, block.version_id, on)
+    agent = catalogue.agent(sample.agent)
+    key = (catalogue.hash, growth.limit(agent, block.crop), sample.version_id, block.version_id, on)
 
     def reckoned() -> tuple[float | None]:
-        return (growth.days_to_threshold(session, farm, block, catalogue.agent(sample.agent), plain(sample), on),)
+        return (growth.days_to_threshold(session, farm, block, agent, plain(sample), on),)
 
     return stamp.while_standing(session, _reckoned, block_weather.READ, key, reckoned)[0]
 

@@ -44,9 +44,8 @@ def _outlook(session: Session, farm: Farm, block: Block, agent: Agent, sample: S
     mean = float(temps[:WEEK].mean())
     counted = sample if sample and sample.measure == Measure.MEAN and sample.counts else None
     here = sum(counted.counts) / len(counted.counts) if counted else 1.0
-    threshold = _limit(agent, block.crop)
-    limit = threshold.value if threshold else None
-    free = growth.project(agent, here, temps, threshold=limit, crop=block.crop)
+    threshold = limit(agent, block.crop)
+    free = growth.project(agent, here, temps, threshold=threshold.value if threshold else None, crop=block.crop)
     if not np.isfinite(free.doubling):
         return [say.line("At the week's mean of {mean:temperature0} it does not multiply.", mean=mean)]
     lines = [
@@ -83,19 +82,19 @@ def days_to_threshold(session: Session, farm: Farm, block: Block, agent: Agent, 
 
     The limit and not the estimate: a look that comes a day early costs less than one that comes too late.
     """
-    limit = _limit(agent, block.crop)
+    nominal = limit(agent, block.crop)
     counted = sample is not None and sample.measure == Measure.MEAN and bool(sample.counts) and sample.chosen != Chosen.PICKED
-    if agent.id not in lives() or limit is None or sample is None or not counted:
+    if agent.id not in lives() or nominal is None or sample is None or not counted:
         return None
     if block.place in COVERED and not block_weather.tells_heat(session, farm, block):
         return None
     high = interval(Sample(sample.unit, tuple(sample.counts), tuple(sample.enemies))).high
     temps = np.asarray(block_weather.days_ahead(session, farm, block, day, AHEAD))
-    reaches = growth.project(agent, high, temps, threshold=limit.value, crop=block.crop).reaches
+    reaches = growth.project(agent, high, temps, threshold=nominal.value, crop=block.crop).reaches
     return None if reaches is None else float(reaches)
 
 
-def _limit(agent: Agent, crop: str) -> Threshold | None:
+def limit(agent: Agent, crop: str) -> Threshold | None:
     """The threshold of a mean, the crop's own before that of any."""
     return agent.threshold(crop, Measure.MEAN)
 

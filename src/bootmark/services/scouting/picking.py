@@ -48,10 +48,9 @@ def blocks(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> 
 
 
 def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> dict[uuid.UUID, NoPicking]:
-    since = dt.datetime.combine(day - dt.timedelta(days=LONGEST_DAYS), dt.time(), dt.UTC)
     heirs = ground.heirs(session)
     longest: dict[uuid.UUID, NoPicking] = {}
-    for row in applied.since(session, since):
+    for row in applied.since(session, day - dt.timedelta(days=LONGEST_DAYS)):
         control, done = catalogue.agent(row.agent).control(row.control), row.ended.astimezone(zone(farm)).date()
         for block in heirs.of(row.block_id, done):
             before = keeps_until(control, block, catalogue, done)

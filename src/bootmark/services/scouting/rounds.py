@@ -82,10 +82,13 @@ class Opened(NamedTuple):
     where: str
 
 
-def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_now: dt.datetime, wish: Wish | None = None) -> Today:
+def today(
+    session: Session, farm: Farm, catalogue: Any, own: Any, now: dt.datetime, real_now: dt.datetime, wish: Wish | None = None
+) -> Today:
+    """A farm's walk of a day. own: the catalogue with the farm's own thresholds."""
     day = now.date()
     blocks = ground.blocks(session)
-    looked, cases, pests = last_looks(session), open_cases(session, catalogue, day), earlier.proved(session, catalogue, day)
+    looked, cases, pests = last_looks(session), open_cases(session, catalogue, day), earlier.proved(session, farm, catalogue, day)
     due: dict[uuid.UUID, list[DueLook]] = {}
     for visit in booked(session):
         look = DueLook(str(visit.id), visit.agent, visit.due_on, visit.look_for, visit.application_id is not None)
@@ -94,8 +97,8 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
     listed, _ = results.refresh(session, farm, blocks, catalogue, day, real_now)
     windows = openings(listed, day)
     holds, shut = held.blocks(session), closed.blocks(session, catalogue, now)
-    history, beside = earlier.in_these_weeks(session, catalogue, day), earlier.next_door(session, farm, blocks, catalogue, day)
-    grows = earlier.growing(session, farm, blocks, catalogue, day)
+    history, beside = earlier.in_these_weeks(session, farm, catalogue, day), earlier.next_door(farm, blocks, pests, catalogue)
+    grows = earlier.growing(session, farm, blocks, own, day)
     states = [
         BlockState(
             id=str(block.id),
@@ -110,10 +113,10 @@ def today(session: Session, farm: Farm, catalogue: Any, now: dt.datetime, real_n
             held=holds.get(block.id),
             closed=shut.get(block.id),
             young=block.place == Place.CONTAINER,
-            pests=pests.get(block.id, ()),
+            pests=[row.agent for row in pests.get(block.id, ())],
             grows=grows.get(block.id, ()),
             history=history.get(block.id, ()),
-            next_door=beside.get(block.id, ()),
+            next_door=beside.get(str(block.id), ()),
             arrived=[row.unchecked for row in grown.standing(block) if row.unchecked],
         )
         for block in blocks

@@ -42,10 +42,9 @@ def standing(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -
 
 
 def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> list[Standing]:
-    since = dt.datetime.combine(day - dt.timedelta(days=judgement.LONGEST_STANDING), dt.time(), dt.UTC)
     heirs = ground.heirs(session)
     stands = []
-    for row in applied.since(session, since):
+    for row in applied.since(session, day - dt.timedelta(days=judgement.LONGEST_STANDING)):
         control, done = catalogue.agent(row.agent).control(row.control), row.ended.astimezone(zone(farm)).date()
         lasts = done + dt.timedelta(days=control.lasts_days)
         if not control.sprayed or control.lasts_days < 2 or lasts < day:

@@ -123,9 +123,8 @@ def stage_now(
 
 def done_on(session: Session, farm: Farm, block: Block, agent: str, day: dt.date, catalogue: Catalogue) -> list[Done]:
     """What was carried out against an agent on a block's ground within a season, whatever the block was called then."""
-    since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
     spans, done = strips.spans(ground.strips_of(block)), []
-    for row in applied.since(session, since):
+    for row in applied.since(session, day - dt.timedelta(days=judgement.SEASON_DAYS)):
         on = row.ended.astimezone(zone(farm)).date()
         if row.agent == agent and on <= day and any(str(row.block_id) == span.block and span.holds(on) for span in spans):
             judged = on + dt.timedelta(days=catalogue.agent(agent).control(row.control).look_again_days)
@@ -197,7 +196,6 @@ def considered(session: Session, farm: Farm, catalogue: Any, look: Look, agent: 
 
 def uses_this_season(session: Session, farm: Farm, block: Block, control: str, day: dt.date) -> int:
     """How often a material was used on a block within a year: what its label counts by the season, on any ground of it."""
-    since = dt.datetime.combine(day - dt.timedelta(days=judgement.SEASON_DAYS), dt.time(), dt.UTC)
-    used = [row for row in applied.since(session, since) if row.control == control]
+    used = [row for row in applied.since(session, day - dt.timedelta(days=judgement.SEASON_DAYS)) if row.control == control]
     done = [(str(row.block_id), row.ended.astimezone(zone(farm)).date()) for row in used]
     return strips.most(ground.strips_of(block), lambda span: sum(where == span.block and span.holds(on) for where, on in done))

@@ -29,7 +29,7 @@ def _page(block: ground.Block, planting: ground.Planting | None, errors: Mapping
         sold_as=[("", say.line("nobody told")), *((str(sold), say.term(sold)) for sold in SoldAs)],
         worth=[("", say.line("nobody told")), *((str(value), say.line(value)) for value in Worth)],
         lots=[("", say.line("nowhere: it was bought, sown or planted here")), *_lots(block)],
-        way=lots.way(db(), planting) if planting and (planting.passport or planting.supplier or planting.grown_from) else [],
+        way=lots.way(db(), the_farm(), planting) if planting and (planting.passport or planting.supplier or planting.grown_from) else [],
         crops=g.catalogue.crops,
         crop_names=g.catalogue.crop_names,
         errors=forms.Errors(errors),

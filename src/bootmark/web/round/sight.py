@@ -15,6 +15,7 @@ from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.ground import Block
 from bootmark.services.scouting import closed, picking, rounds
 from bootmark.services.scouting.rounds import Opened
+from bootmark.services.treatment import thresholds
 from bootmark.web.guard import db, real_now, the_farm
 from bootmark.web.plan import shapes, things
 
@@ -62,11 +63,12 @@ def _around() -> dict[str, Any]:
 
 def _made(now: dt.datetime, wish: Wish) -> tuple[Sight, bool]:
     today = now.date()
-    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, now, real_now(), wish)
+    own = thresholds.own(db(), g.catalogue)
+    walk, blocks, whole = rounds.today(db(), the_farm(), g.catalogue, own, now, real_now(), wish)
     # The line leads into no closed block, and the others keep the numbers of the list.
     line = ["" if stop.closed else stop.block for stop in walk.stops]
     marks = {stop.block: "must" if stop.whys[0].weight >= MUST else "" for stop in walk.stops}
-    first = max((stop for stop in walk.stops if not stop.closed), key=lambda stop: (stop.hold is None, stop.weight), default=None)
+    first = walk.first
     return Sight(
         walk=walk,
         place=walk.stops.index(first) + 1 if first else 0,
