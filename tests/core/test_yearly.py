@@ -14,8 +14,8 @@ PEARS, LEEKS, BIRCHES = Ground("pears", [CROPS["pear"]]), Ground("leeks", [CROPS
 JANUARY, JULY = dt.date(2026, 1, 20), dt.date(2026, 7, 20)
 
 
-def kinds(day: dt.date, grounds: list[Ground], hemisphere: str = "north", place: str | None = None) -> set[YearTask]:
-    return {task.kind for task in yearly.tasks(day, hemisphere, grounds, [], {}) if place in (None, task.place)}
+def kinds(day: dt.date, grounds: list[Ground], latitude: float = 52.0, place: str | None = None) -> set[YearTask]:
+    return {task.kind for task in yearly.tasks(day, latitude, grounds, [], {}) if place in (None, task.place)}
 
 
 class Winter(unittest.TestCase):
@@ -26,13 +26,17 @@ class Winter(unittest.TestCase):
         self.assertEqual(kinds(JULY, [PEARS, BIRCHES]), set())
 
     def test_the_south_has_its_winter_in_july(self) -> None:
-        self.assertEqual(kinds(JULY, [PEARS], "south", "pears"), {YearTask.SPURS, YearTask.MUMMIES})
-        self.assertEqual(kinds(JANUARY, [PEARS], "south"), set())
+        self.assertEqual(kinds(JULY, [PEARS], -33.0, "pears"), {YearTask.SPURS, YearTask.MUMMIES})
+        self.assertEqual(kinds(JANUARY, [PEARS], -33.0), set())
+
+    def test_the_tropics_have_none(self) -> None:
+        for day in (JANUARY, JULY):
+            self.assertEqual(kinds(day, [PEARS], 4.0), set())
 
     def test_a_task_is_done_once_a_winter_and_due_again_the_next(self) -> None:
         done = {(YearTask.NOZZLES, ""): dt.date(2025, 12, 10)}
         in_january, in_next_winter = (
-            {task.kind for task in yearly.tasks(day, "north", [], [], done)} for day in (JANUARY, dt.date(2026, 12, 2))
+            {task.kind for task in yearly.tasks(day, 52.0, [], [], done)} for day in (JANUARY, dt.date(2026, 12, 2))
         )
         self.assertNotIn(YearTask.NOZZLES, in_january)
         self.assertIn(YearTask.NOZZLES, in_next_winter)
@@ -50,10 +54,10 @@ class Soil(unittest.TestCase):
 
 class Store(unittest.TestCase):
     def test_a_store_has_its_rhythm_all_year(self) -> None:
-        never = yearly.tasks(JULY, "north", [], ["barn"], {})
+        never = yearly.tasks(JULY, 52.0, [], ["barn"], {})
         self.assertEqual({task.kind for task in never}, set(yearly.OF_STORE))
         done = {(kind, "barn"): JULY - dt.timedelta(days=10) for kind in yearly.OF_STORE}
-        due = yearly.tasks(JULY, "north", [], ["barn"], done)
+        due = yearly.tasks(JULY, 52.0, [], ["barn"], done)
         self.assertEqual(
             due,
             [

@@ -16,13 +16,16 @@ class Places(PagesTest):
     def test_a_place_is_due_looked_at_and_comes_back(self) -> None:
         self.assertIn("Cold frame", self.listed())
         self.assertIn("not looked at yet", self.listed())
-        empty = self.post(self.client, f"{F}/farm/plan/{FRAME}/check", self.form() | {"note": ""}, page=f"{F}/round")
-        self.assertEqual(empty.status_code, 302)
-        self.assertIn("Say what is wrong there", self.client.get(f"{F}/round").text)
+        where = {"feature_id": str(FRAME)}
+        empty = self.post(self.client, f"{F}/round/place", self.form() | where | {"note": ""}, page=f"{F}/round")
+        self.assertEqual(empty.status_code, 400)
+        self.assertIn("Say what is wrong there", empty.text.partition('id="places"')[2].partition("</section>")[0])
+        long = self.post(self.client, f"{F}/round/place", self.form() | where | {"note": "w" * 400}, page=f"{F}/round")
+        self.assertIn("w" * 400, long.text, "what was typed stays")
         self.assertIn("Cold frame", self.listed())
-        form = self.form() | {"note": "", "fine": "yes"}
+        form = self.form() | where | {"note": "", "fine": "yes"}
         for _ in range(2):
-            self.assertEqual(self.post(self.client, f"{F}/farm/plan/{FRAME}/check", form, page=f"{F}/round").status_code, 302)
+            self.assertEqual(self.post(self.client, f"{F}/round/place", form, page=f"{F}/round").status_code, 302)
         self.assertNotIn("Cold frame", self.listed())
         self.assertIn("nothing wrong", self.client.get(f"{F}/farm/plan/{FRAME}").text)
         # A look of long ago brings it back; one that is withdrawn too.

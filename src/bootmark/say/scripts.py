@@ -70,6 +70,7 @@ TEXTS: dict[str, str | Many] = {
     "copied": "Copied.",
     "copy_by_hand": "This browser gives no clipboard here: it is marked, copy it by hand.",
     "place_asked": "Asking this device…",
+    "place_tapped": "Tapped on the plan.",
     "place_taken": "Taken from this device, good to {metres} m.",
     "place_within": "You stand within {metres} m of the dot.",
     "place_pointed": "Good to about {kilometres} km on this map: weather and sun need no more.",

@@ -55,8 +55,15 @@ TEXTS: dict[Says, Text] = {
             ),
         },
     ),
-    Says.CLOSED_TILL_DRY: "Closed until it is dry, {until:time} at the earliest ({control:in_sentence}, done at {ended:time}): touch a "
-    "leaf from the edge before you go in.",
+    Says.CLOSED_TILL_DRY: By(
+        "days",
+        {
+            "today": "Closed until it is dry, {until:time} at the earliest ({control:in_sentence}, done at {ended:time}): touch a leaf "
+            "from the edge before you go in.",
+            "later": "Closed until it is dry, {until:day}, {until:time} at the earliest ({control:in_sentence}, done on {ended:day}): "
+            "touch a leaf from the edge before you go in.",
+        },
+    ),
     Says.CLOSED_BUT_EARLY: Many(
         "minutes",
         "{closed} Before that {minutes} minute a day at most, in this: {wear}. The label allows no more.",

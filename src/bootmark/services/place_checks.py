@@ -2,7 +2,6 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -11,10 +10,10 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.services.base import ground, memo, stamp
-from bootmark.services.base.command import Command
-from bootmark.services.base.fields import Checks, Day, Flag, Note, RecordId
+from bootmark.services.base.fields import RecordId
 from bootmark.services.base.ground import PlanFeature
 from bootmark.services.base.handling import Context, handles
+from bootmark.services.base.looked import Looked
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import PlaceCheck
@@ -24,17 +23,10 @@ NEWEST = 10
 _last: memo.Kept[dict[uuid.UUID, dt.date]] = memo.Kept(64)
 
 
-class CheckPlace(Command, kind="place.check", roles=SCOUTS):
+class CheckPlace(Looked, kind="place.check", roles=SCOUTS):
     """Keep a look at a place on the plan: that nothing was wrong there, or what was."""
 
     feature_id: Annotated[uuid.UUID, RecordId("place")]
-    on: Annotated[dt.date, Day(past="look first")]
-    fine: Annotated[bool, Flag()] = False
-    note: Note = ""
-
-    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
-        if not self.fine and not self.note:
-            yield "note", say.line("Say what is wrong there, or that nothing is.")
 
 
 @handles(CheckPlace, PlaceCheck)

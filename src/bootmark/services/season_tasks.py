@@ -2,7 +2,6 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -15,9 +14,9 @@ from bootmark.core.field import yearly
 from bootmark.core.field.yearly import Ground, Task
 from bootmark.core.meanings import FeatureKind, YearTask
 from bootmark.services.base import ground, grown, memo, stamp
-from bootmark.services.base.command import Command
-from bootmark.services.base.fields import Checks, Choice, Day, Flag, Note, RecordId
+from bootmark.services.base.fields import Choice, RecordId
 from bootmark.services.base.handling import Context, handles
+from bootmark.services.base.looked import Looked
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Block, Farm, PlanFeature, Planting, SeasonTask
@@ -26,18 +25,11 @@ from bootmark.store.rows import of_farm
 _due: memo.Kept[list["DueTask"]] = memo.Kept(64)
 
 
-class DoTask(Command, kind="task.do", roles=SCOUTS):
+class DoTask(Looked, kind="task.do", roles=SCOUTS):
     """Keep that something was looked at outside the season: that nothing was wrong, or what was."""
 
     task: Annotated[str, Choice(tuple(YearTask))]
     place_id: Annotated[uuid.UUID | None, RecordId("place", optional=True)] = None
-    on: Annotated[dt.date, Day(past="look first")]
-    fine: Annotated[bool, Flag()] = False
-    note: Note = ""
-
-    def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
-        if not self.fine and not self.note:
-            yield "note", say.line("Say what is wrong there, or that nothing is.")
 
 
 @handles(DoTask, SeasonTask)
@@ -80,6 +72,5 @@ def _read(session: Session, farm: Farm, catalogue: Catalogue, day: dt.date) -> l
         )
         for block in blocks
     ]
-    hemisphere = "north" if farm.latitude >= 0 else "south"
-    wanted = yearly.tasks(day, hemisphere, grounds, [str(store.id) for store in stores], done)
+    wanted = yearly.tasks(day, farm.latitude, grounds, [str(store.id) for store in stores], done)
     return [DueTask(task, names.get(task.place, "")) for task in wanted]

@@ -21,7 +21,7 @@ from bootmark.core.units import Quantity
 from bootmark.say import hours
 from bootmark.say.bench import chance as say_chance
 from bootmark.services.base.roles import Role
-from bootmark.services.base.states import EnquiryState, TreatmentState, WeatherVerdict
+from bootmark.services.base.states import EnquiryState, Stance, TreatmentState, WeatherVerdict
 from bootmark.web import spoken
 from bootmark.web.script import route as script
 
@@ -186,7 +186,8 @@ def word(value: object) -> str:
 
 
 MEANINGS = (
-    AgentKind, ControlKind, EnquiryState, HourState, Measure, Role, SignState, TrapWait, TreatmentState, WeatherVerdict,
+    AgentKind, ControlKind, EnquiryState, HourState, Measure, Role, SignState, Stance, TrapWait, TreatmentState,
+    WeatherVerdict,
 )  # fmt: skip
 """Enumerations whose members templates compare with: never with words."""
 

@@ -37,6 +37,11 @@ def spent(caught: int | None, on: dt.date, lure_on: dt.date | None, lure_days: i
     return caught == 0 and lure_on is not None and lure_days is not None and on > lure_on + dt.timedelta(days=lure_days)
 
 
+def among_dispensers(day: dt.date, hung: dt.date, lasts_days: int) -> bool:
+    """Whether a trap hung among dispensers on a day. hung: when these were; lasts_days: how long they give off."""
+    return hung <= day <= hung + dt.timedelta(days=lasts_days)
+
+
 def weekly(set_on: dt.date, checks: Sequence[tuple[dt.date, int]], day: dt.date) -> int | None:
     """What a trap caught in a week, by its last reading: spread over the days since the one before, or since it was put out.
 

@@ -54,14 +54,15 @@ def season_since(months: frozenset[int], day: dt.date) -> dt.date:
 
 
 def tasks(
-    day: dt.date, hemisphere: str, grounds: Sequence[Ground], stores: Sequence[str], done: Mapping[tuple[YearTask, str], dt.date]
+    day: dt.date, latitude: float, grounds: Sequence[Ground], stores: Sequence[str], done: Mapping[tuple[YearTask, str], dt.date]
 ) -> list[Task]:
-    """What is due on a day, in the order of the enumeration. done: when each was done last, by its kind and place.
+    """What is due on a day, in the order of the enumeration. latitude: degrees; done: when each was done last, by its kind and place.
 
-    In winter woody plants, heaps, traps, nozzles and registrations, each once; before planting the soil, and what the last crop left; in
-    a store its rhythm all year. Common practice, no source.
+    In winter, of which the tropics have none, woody plants, heaps, traps, nozzles and registrations, each once; before planting the soil,
+    and what the last crop left; in a store its rhythm all year. Common practice, no source.
     """
-    winter = turned(judgement.WINTER_MONTHS, hemisphere)
+    has_winter = abs(latitude) >= judgement.TROPICS
+    winter = turned(judgement.WINTER_MONTHS, "north" if latitude >= 0 else "south") if has_winter else frozenset()
     wanted: list[Task] = []
     if day.month in winter:
         since = season_since(winter, day)

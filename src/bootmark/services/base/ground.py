@@ -8,11 +8,12 @@ from typing import Any, TypeVar
 
 from sqlalchemy.orm import Session
 
+from bootmark.core.field.points import walk_points
 from bootmark.core.ground import outline, plane, strips
 from bootmark.core.ground.outline import FaultKind
 from bootmark.core.ground.plane import Corner, Origin
 from bootmark.core.ground.strips import Span, Strip
-from bootmark.core.meanings import FeatureKind
+from bootmark.core.meanings import FeatureKind, Pattern
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.stamp import Topic
 from bootmark.store.models import Block, Farm, PlanFeature, Planting, Station
@@ -34,6 +35,7 @@ __all__ = [
     "heirs",
     "in_degrees",
     "kept_strips",
+    "laid",
     "lies_at",
     "middle",
     "on_plan",
@@ -204,6 +206,19 @@ def _drawable(corners: tuple[Corner, ...]) -> bool:
 def on_plan(farm: Farm, block: Block) -> tuple[Corner, ...]:
     """A block's corners in metres east and south; none where they can't be drawn."""
     return origin(farm).to_plan(block.outline) if drawable(block) else ()
+
+
+def laid(farm: Farm, block: Block, points: int, pattern: Pattern) -> tuple[Corner, ...]:
+    """So many points of a block in walking order, metres east and south, the same each time; none where its corners can't be drawn."""
+    corners = on_plan(farm, block)
+    # A plan turns from north to east, and a plan's south is down: a row to the north runs against its second axis.
+    turn = None if block.row_direction is None else block.row_direction - 90
+    return _laid(corners, points, pattern, turn) if corners else ()
+
+
+@functools.lru_cache(maxsize=256)
+def _laid(corners: tuple[Corner, ...], points: int, pattern: Pattern, turn: float | None) -> tuple[Corner, ...]:
+    return tuple(walk_points(corners, points, pattern, direction=turn))
 
 
 def edge(block: Block) -> float | None:

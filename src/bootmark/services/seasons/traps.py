@@ -129,9 +129,9 @@ def store_check(command: CheckTrap, context: Context) -> TrapCheck:
 def _disrupted(context: Context, trap: Trap, day: dt.date) -> bool:
     """Whether a trap hung among dispensers for its own pest on a day."""
     heirs = ground.heirs(context.session)
-    for row in applied.since(context.session, context.sent.seen_at - dt.timedelta(days=judgement.SEASON_DAYS)):
+    for row in applied.since(context.session, day - dt.timedelta(days=judgement.SEASON_DAYS)):
         control, done = context.catalogue.agent(row.agent).control(row.control), row.ended.astimezone(farm_time.zone(context.farm)).date()
-        if row.agent != trap.agent or not control.disrupts or not done <= day <= done + dt.timedelta(days=control.lasts_days):
+        if row.agent != trap.agent or not control.disrupts or not rules.among_dispensers(day, done, control.lasts_days):
             continue
         if any(block.id == trap.block_id for block in heirs.of(row.block_id, done)):
             return True

@@ -68,25 +68,38 @@ class Waits:
     of: uuid.UUID
 
 
-_open: memo.Kept[tuple[list[Waits], list[tuple[Waits, uuid.UUID | None, frozenset[uuid.UUID]]]]] = memo.Kept(64)
+@dataclass(frozen=True)
+class Question:
+    """An opinion that is wanted. asked_of: of whom, None for whoever signs."""
+
+    waits: Waits
+    asked_of: uuid.UUID | None
+
+
+@dataclass(frozen=True)
+class Open:
+    """What waits on a farm for somebody's word: calls to be signed, and questions that nobody has answered."""
+
+    proposed: list[Waits]
+    questions: list[Question]
+
+
+_open: memo.Kept[Open] = memo.Kept(64)
 
 
 def waiting(session: Session, member: Member) -> list[Waits]:
     """Calls that a member is to sign, and questions put to them that they have not answered, the oldest first."""
-    proposed, questions = stamp.while_standing(
-        session, _open, (Topic.TREATMENT, Topic.SCOUTING, Topic.PLACES), "open", lambda: _read(session)
-    )
+    topics = (Topic.TREATMENT, Topic.SCOUTING, Topic.PLACES)
+    waits, signs = stamp.while_standing(session, _open, topics, "open", lambda: _read(session)), member.role in KEEPERS
     mine = [
-        question
-        for question, asked_of, answered in questions
-        if question.of != member.account_id
-        and member.account_id not in answered
-        and (asked_of == member.account_id or (asked_of is None and not answered and member.role in KEEPERS))
+        question.waits
+        for question in waits.questions
+        if question.waits.of != member.account_id and (signs if question.asked_of is None else question.asked_of == member.account_id)
     ]
-    return [*(proposed if member.role in KEEPERS else ()), *mine]
+    return [*(waits.proposed if signs else ()), *mine]
 
 
-def _read(session: Session) -> tuple[list[Waits], list[tuple[Waits, uuid.UUID | None, frozenset[uuid.UUID]]]]:
+def _read(session: Session) -> Open:
     blocks = {block.id: block.name for block in ground.all_blocks(session)}
     stops = (Look.farm_id == DecisionRow.farm_id) & (Look.id == DecisionRow.look_id)
     calls = of_farm(DecisionRow, DecisionRow, Look.stop_id).join(Look, stops)
@@ -104,9 +117,9 @@ def _read(session: Session) -> tuple[list[Waits], list[tuple[Waits, uuid.UUID | 
         after = (
             said for said in rows if said.decision_id == row.decision_id and said.stance != Stance.ASKS and said.seen_at >= row.seen_at
         )
-        answered = frozenset(said.account_id for said in after)
+        answered = {said.account_id for said in after}
         if row.asked_of in answered or (row.asked_of is None and answered):
             continue
         call, stop = by_id[row.decision_id]
-        questions.append((Waits(call, blocks[call.block_id], stop, row.words, row.account_id), row.asked_of, answered))
-    return proposed, questions
+        questions.append(Question(Waits(call, blocks[call.block_id], stop, row.words, row.account_id), row.asked_of))
+    return Open(proposed, questions)

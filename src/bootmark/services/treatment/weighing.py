@@ -9,7 +9,6 @@ from sqlalchemy.orm import Session
 from bootmark.core import ENGINE, judgement
 from bootmark.core.catalogue import Agent, Catalogue
 from bootmark.core.field import call, called, overruled, plans, spots
-from bootmark.core.field.count import walk_points as count_points
 from bootmark.core.field.overruled import Instead
 from bootmark.core.field.spots import Spot
 from bootmark.core.ground import strips
@@ -137,13 +136,12 @@ def _spot(farm: Farm, block: Block, sample: SampleRow | None, agent: Agent) -> S
     line = agent.threshold(block.crop, Measure.MEAN)
     if sample is None or line is None or not sample.pattern or sample.chosen != Chosen.PLAN or sample.measure != Measure.MEAN:
         return None
-    corners, turn = ground.on_plan(farm, block), None if block.row_direction is None else block.row_direction - 90
-    if not corners or not sample.laid:
+    laid = ground.laid(farm, block, sample.laid, Pattern(sample.pattern)) if sample.laid else ()
+    if not laid:
         return None
-    laid = count_points(corners, sample.laid, Pattern(sample.pattern), direction=turn)
     points = [laid[place % len(laid)] for place in range(len(sample.counts))]
     rows = {"direction": block.row_direction, "spacing": block.row_spacing}
-    return spots.spot(corners, points, sample.counts, line.value, block.area, laid=len(laid), **rows)
+    return spots.spot(ground.on_plan(farm, block), points, sample.counts, line.value, block.area, laid=len(laid), **rows)
 
 
 class Considered(NamedTuple):

@@ -1,6 +1,5 @@
 """Count: have I counted enough."""
 
-import functools
 import math
 import uuid
 from typing import Any
@@ -12,7 +11,6 @@ from bootmark import say
 from bootmark.core.catalogue.model import Agent, Sampling
 from bootmark.core.field import plans, stopping, weighed
 from bootmark.core.field.count import dispersion, enemy_ratio
-from bootmark.core.field.count import walk_points as count_points
 from bootmark.core.field.stopping import Rule
 from bootmark.core.meanings import Chosen, CountTool, DayPart, Measure, Pattern
 from bootmark.core.messages import Says, says
@@ -23,14 +21,14 @@ from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.fields import Checks, Choice, Counts, Number, Text
 from bootmark.services.base.handling import as_json
 from bootmark.services.base.roles import KEEPERS, SCOUTS
-from bootmark.services.scouting import flags, looks, stops
+from bootmark.services.scouting import looks, stops
 from bootmark.services.treatment import thresholds
 from bootmark.services.weather import blocks as block_weather
-from bootmark.web import at_stop, forms
+from bootmark.web import at_stop, field, forms
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
-FIELD, EDGE, MOST_POINTS = 300.0, 12.0, 40
-"""How large a block is drawn beside the tally, its margin, and the points that it shows at most."""
+MOST_POINTS = 40
+"""Shown beside the tally at most."""
 blueprint = Blueprint("count", __name__, template_folder=".")
 
 
@@ -87,54 +85,12 @@ def _pattern(block: ground.Block) -> Pattern:
     return Pattern.ROWS if block.row_direction is not None else Pattern.ZIGZAG
 
 
-@functools.lru_cache(maxsize=256)
-def _laid(corners: tuple[tuple[float, float], ...], n: int, pattern: Pattern, direction: float | None) -> list[tuple[float, float]]:
-    """The points of a block, laid once: they are the same each time."""
-    return count_points(corners, n, pattern, direction=direction)
-
-
 def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] | None:
     """The block with the points at which its units are taken, in walking order, drawn beside the tally; None where it has no outline."""
-    corners = ground.on_plan(the_farm(), block)
-    if not corners:
+    drawing = field.of(block)
+    if drawing is None:
         return None
-    left, top = min(x for x, _ in corners), min(y for _, y in corners)
-    scale = FIELD / max(*(x - left for x, _ in corners), *(y - top for _, y in corners), 1.0)
-    drawn = tuple((EDGE + scale * (x - left), EDGE + scale * (y - top)) for x, y in corners)
-    # A plan turns from north to east, and a plan's south is down: a row to the north runs against its second axis.
-    turn = None if block.row_direction is None else block.row_direction - 90
-    points = _laid(drawn, min(units, MOST_POINTS), pattern, turn)
-    wide, tall = (max(value) + EDGE for value in zip(*drawn, strict=True))
-    return {
-        "outline": "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in drawn) + "Z",
-        "box": f"0 0 {wide:.0f} {tall:.0f}",
-        "points": [[round(x, 1), round(y, 1)] for x, y in points],
-        "flags": [[round(x, 1), round(y, 1)] for x, y in _flags(block, left, top, scale)],
-        "on_earth": _on_earth(block, left, top, scale),
-    }
-
-
-def _flags(block: ground.Block, left: float, top: float, scale: float) -> list[tuple[float, float]]:
-    """Where flags stand in a block, as it is drawn."""
-    places = [flag.place for flag in flags.standing(db(), now().date()).get(block.id, ()) if flag.place]
-    return [(EDGE + scale * (x - left), EDGE + scale * (y - top)) for x, y in ground.origin(the_farm()).to_plan(places)]
-
-
-def _on_earth(block: ground.Block, left: float, top: float, scale: float) -> dict[str, float]:
-    """What brings a longitude and a latitude to the drawing: how far it goes for a degree of each, from a corner of the block."""
-    longitude, latitude = block.outline[0][0], block.outline[0][1]
-    step = 1e-3
-    (x, y), (east, _), (_, north) = ground.origin(the_farm()).to_plan(
-        [[longitude, latitude], [longitude + step, latitude], [longitude, latitude + step]]
-    )
-    return {
-        "longitude": longitude,
-        "latitude": latitude,
-        "x": EDGE + scale * (x - left),
-        "y": EDGE + scale * (y - top),
-        "east": scale * (east - x) / step,
-        "north": scale * (north - y) / step,
-    }
+    return drawing.shape() | {"points": drawing.draw(ground.laid(the_farm(), block, min(units, MOST_POINTS), pattern))}
 
 
 def _texts(plan: dict[str, Any]) -> dict[str, str]:

@@ -16,7 +16,7 @@ from bootmark.services.base.ground import PlanFeature
 from bootmark.services.base.roles import KEEPERS
 from bootmark.services.base.work import NotHere
 from bootmark.web import forms
-from bootmark.web.guard import db, now, on_farm, only, the_farm
+from bootmark.web.guard import db, on_farm, only, the_farm
 from bootmark.web.plan import board_of, in_degrees, posted
 
 blueprint = Blueprint("feature", __name__, template_folder=".")
@@ -59,18 +59,6 @@ def new() -> str:
 @on_farm
 def edit(feature: uuid.UUID) -> str:
     return _page(_of(feature))
-
-
-@blueprint.post("/f/<uuid:farm>/farm/plan/<uuid:feature>/check")
-@on_farm
-def check(feature: uuid.UUID) -> Response:
-    """Keep a look at it, from the round."""
-    try:
-        result = forms.send(place_checks.CheckPlace, feature_id=str(feature), on=now().date().isoformat())
-        forms.flash_kept(say.line("Kept. It comes back in its rhythm."), result)
-    except Refused as error:
-        flash(" ".join(error.errors.values()), "bad")
-    return redirect(url_for("round.page", farm=the_farm().id))
 
 
 @blueprint.post("/f/<uuid:farm>/farm/plan")

@@ -1,6 +1,7 @@
 """Look: what is doing this."""
 
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, Response, flash, g, jsonify, redirect, render_template, request, url_for
@@ -15,7 +16,7 @@ from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import closed, findings, looks, photos, stops
 from bootmark.services.scouting.stops import AtStop
 from bootmark.services.treatment import weighing
-from bootmark.web import at_stop, forms
+from bootmark.web import at_stop, field, forms
 from bootmark.web import bench as bench_parts
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
 
@@ -31,6 +32,10 @@ def newest() -> str | AnyResponse:
 @blueprint.get("/f/<uuid:farm>/look/<uuid:stop>")
 @on_farm
 def page(stop: uuid.UUID) -> str:
+    return _page(stop)
+
+
+def _page(stop: uuid.UUID, errors: Mapping[str, str] | None = None) -> str:
     here = at_stop.find(stop)
     signs = here.look.signs if here.look else {}
     pick = bench_parts.pick_from(g.catalogue, here.block.crop)
@@ -65,7 +70,17 @@ def page(stop: uuid.UUID) -> str:
         photos=photos.of_stop(db(), stop),
         crop=g.catalogue.crops[here.block.crop],
         shut=closed.blocks(db(), g.catalogue, now()).get(here.block.id),
+        drawing=drawing.shape() if (drawing := field.of(here.block)) else None,
+        errors=forms.Errors(errors),
+        placed=request.form if errors else _placed(here),
     )
+
+
+def _placed(here: AtStop) -> dict[str, Any]:
+    """Where a stop is in its block, as its form shows it."""
+    stop = here.stop
+    place = {name: "" if (degrees := getattr(stop, name)) is None else degrees for name in ("longitude", "latitude")}
+    return place | {"where": stop.where, "flagged": stop.flagged}
 
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/rank")
@@ -111,15 +126,15 @@ def finding(look: uuid.UUID) -> str:
 
 @blueprint.post("/f/<uuid:farm>/look/<uuid:stop>/place")
 @on_farm
-def place(stop: uuid.UUID) -> AnyResponse:
+def place(stop: uuid.UUID) -> AnyResponse | tuple[str, int]:
     """Keep where in its block a stop is: row and plant, the device's place, a flag."""
     here = at_stop.find(stop).stop
     same = {"block_id": str(here.block_id), "return_id": here.return_id, "planting_id": here.planting_id}
     try:
         forms.send(looks.OpenStop, **{name: str(value) if value else None for name, value in same.items()})
-        flash(say.line("The place is kept."), "good")
     except Refused as error:
-        flash(" ".join(error.errors.values()), "bad")
+        return _page(stop, error.errors), 400
+    flash(say.line("The place is kept."), "good")
     return redirect(url_for("look.page", farm=the_farm().id, stop=stop))
 
 

@@ -1,6 +1,6 @@
 """Round: where to walk today, why there, in which order, and what to carry."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from flask import Blueprint, flash, g, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
@@ -27,6 +27,10 @@ blueprint = Blueprint("round", __name__, template_folder=".")
 @blueprint.get("/f/<uuid:farm>/round")
 @on_farm
 def page() -> str:
+    return _page()
+
+
+def _page(errors: Mapping[str, str] | None = None) -> str:
     wish = _wish()
     seen = sight(now(), wish)
     tasks = season_tasks.due(db(), the_farm(), g.catalogue, now().date())
@@ -47,6 +51,8 @@ def page() -> str:
         crops=g.catalogue.crops,
         may_walk=member().role in SCOUTS,
         keeper=member().role in KEEPERS,
+        errors=forms.Errors(errors),
+        form=request.form if errors else {},
     )
 
 
@@ -70,14 +76,26 @@ def _asked(wish: Wish, block: str, *, walk: bool) -> str:
 
 @blueprint.post("/f/<uuid:farm>/round/task")
 @on_farm
-def task() -> Response:
+def task() -> Response | tuple[str, int]:
     """Keep that something was looked at outside the season."""
     try:
-        forms.send(season_tasks.DoTask, on=now().date().isoformat())
-        flash(say.line("Kept."), "good")
+        result = forms.send(season_tasks.DoTask, on=now().date().isoformat())
     except Refused as error:
-        flash(" ".join(error.errors.values()), "bad")
+        return _page(error.errors), 400
+    forms.flash_kept(say.line("Kept."), result)
     return redirect(url_for("round.page", farm=the_farm().id, _anchor="tasks"))
+
+
+@blueprint.post("/f/<uuid:farm>/round/place")
+@on_farm
+def place() -> Response | tuple[str, int]:
+    """Keep a look at a place that is no block."""
+    try:
+        result = forms.send(place_checks.CheckPlace, on=now().date().isoformat())
+    except Refused as error:
+        return _page(error.errors), 400
+    forms.flash_kept(say.line("Kept. It comes back in its rhythm."), result)
+    return redirect(url_for("round.page", farm=the_farm().id, _anchor="places"))
 
 
 @blueprint.post("/f/<uuid:farm>/round/open")

@@ -1,5 +1,6 @@
 // Where a farm lies: the device's own place into the fields, at a press; or pointed at on a map.
 import * as ask from "./lib/ask.js";
+import * as place from "./lib/place.js";
 import { say } from "./lib/say.js";
 import { World } from "./lib/world.js";
 
@@ -8,21 +9,9 @@ if (button) {
   const status = document.querySelector("[data-place-told]");
   const latitude = document.querySelector("[name=latitude]");
   const longitude = document.querySelector("[name=longitude]");
-  // Without TLS a browser tells no place: nothing is offered then.
-  button.hidden = !window.isSecureContext || !navigator.geolocation;
-  button.addEventListener("click", () => {
-    status.textContent = say("place_asked");
-    navigator.geolocation.getCurrentPosition(
-      ({ coords }) => {
-        latitude.value = coords.latitude.toFixed(5);
-        longitude.value = coords.longitude.toFixed(5);
-        status.textContent = say("place_taken", { metres: Math.round(coords.accuracy) });
-      },
-      () => {
-        status.textContent = say("place_refused");
-      },
-      { enableHighAccuracy: true, timeout: 20000 },
-    );
+  place.offer(button, status, (coords) => {
+    latitude.value = coords.latitude.toFixed(5);
+    longitude.value = coords.longitude.toFixed(5);
   });
 
   const box = document.querySelector("[data-world]");
