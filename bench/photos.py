@@ -13,7 +13,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from bootmark.core.photo import leaf
-from bootmark.core.photo.refusals import Unreadable
+from bootmark.core.photo.light import Unreadable
 from tests.outside.photographed import Picture, eaten_leaf, laid, leaf_picture, taken, usual
 
 BAD: dict[str, Callable[[random.Random], Picture]] = {

@@ -67,8 +67,7 @@ def taken(flat: Image.Image, shot: Shot, rng: random.Random) -> Picture:
     image = flat
     if shot.tilt:
         image = _tilted(image, shot.tilt, rng, shot.ground)
-    coded = np.asarray(image, dtype=np.float64) / 255
-    light = coded**2.2
+    light = ((np.arange(256) / 255) ** 2.2)[np.asarray(image)]
     rows, columns = np.mgrid[0 : light.shape[0], 0 : light.shape[1]]
     turn = rng.uniform(0, 2 * math.pi)
     along = (columns * math.cos(turn) + rows * math.sin(turn)) / math.hypot(*light.shape[:2])

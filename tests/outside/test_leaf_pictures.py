@@ -8,8 +8,9 @@ from dataclasses import replace
 import numpy as np
 from PIL import Image, ImageDraw
 
+from bootmark.core.meanings import Refusal
 from bootmark.core.photo import leaf, light
-from bootmark.core.photo.refusals import Refusal, Unreadable
+from bootmark.core.photo.light import Unreadable
 from tests.outside.photographed import HIGH, PAPER, WIDE, Picture, eaten_leaf, laid, leaf_picture, taken, usual
 
 
@@ -65,6 +66,30 @@ class Refused(unittest.TestCase):
             (Refusal.GLARE, np.full((300, 400, 3), 255, np.uint8)),
         ):
             self.assertEqual(refused(picture), wanted)
+
+    def test_a_coin_beside_it_is_no_leaf(self) -> None:
+        rng = random.Random("a coin")
+        drawn = eaten_leaf(rng, 0.3)
+        flat = laid(drawn, rng)
+        for colour in ((150, 150, 152), (196, 164, 96)):
+            ImageDraw.Draw(flat).ellipse([60, 60, 190, 190], fill=colour)
+            shot = replace(usual(rng), tilt=0.0, shade=1.0, ground=PAPER)
+            told = leaf.measure(taken(flat, shot, rng))
+            self.assertAlmostEqual(told.leaves[0].lost, drawn.truth.lost, delta=0.03)
+
+    def test_a_face_and_a_drawing_of_a_leaf_measure_nothing(self) -> None:
+        rng = random.Random("a face")
+        face, lines = Image.new("RGB", (WIDE, HIGH), PAPER), Image.new("RGB", (WIDE, HIGH), PAPER)
+        pen = ImageDraw.Draw(face)
+        pen.ellipse([500, 200, 1100, 1000], fill=(224, 172, 140))
+        for x in (650, 950):
+            pen.ellipse([x - 40, 480, x + 40, 520], fill=(60, 40, 30))
+        pen.arc([650, 650, 950, 850], 20, 160, fill=(160, 60, 60), width=18)
+        pen = ImageDraw.Draw(lines)
+        pen.ellipse([400, 350, 1200, 850], outline=(40, 40, 44), width=6)
+        pen.line([400, 600, 1200, 600], fill=(40, 40, 44), width=5)
+        self.assertEqual(refused(taken(face, usual(rng), rng)), Refusal.NOT_GREEN)
+        self.assertIsNotNone(refused(taken(lines, usual(rng), rng)))
 
     def test_a_page_of_print_a_pattern_and_noise_measure_nothing(self) -> None:
         rng = random.Random("other things")

@@ -230,6 +230,38 @@ class Chosen(StrEnum):
     ALL = "all"
 
 
+class Pictured(StrEnum):
+    """What a picture measures: leaf that is lost; specks on white paper; things on a sticky card or in a dish; drops on paper that water
+    turns blue."""
+
+    LEAVES = "leaves"
+    PAPER = "paper"
+    CARD = "card"
+    DROPS = "drops"
+
+
+class Refusal(StrEnum):
+    """Why a picture measures nothing: too dark; blurred; too bright in places; its ground is not plain; nothing lies on it; what lies there
+    goes over its edge; an outline that can't be told; nothing green; no sheet with four corners; taken too much from the side, or from too
+    far; not empty paper; of another sheet than the one before; blued all over; touched by fingers."""
+
+    DARK = "dark"
+    BLURRED = "blurred"
+    GLARE = "glare"
+    GROUND = "ground"
+    NOTHING = "nothing"
+    CUT = "cut"
+    OUTLINE = "outline"
+    NOT_GREEN = "not green"
+    NO_SHEET = "no sheet"
+    TILTED = "tilted"
+    FAR = "far"
+    MARKED = "marked"
+    NO_MATCH = "no match"
+    BLUED = "blued"
+    FINGERS = "fingers"
+
+
 class YearTask(StrEnum):
     """What is looked at once in a season, or in a rhythm of its own, and is no look at a growing crop."""
 

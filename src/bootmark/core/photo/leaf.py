@@ -8,9 +8,9 @@ from scipy import ndimage
 from scipy.spatial import ConvexHull
 
 from bootmark.core import judgement
+from bootmark.core.meanings import Refusal
 from bootmark.core.photo import light
-from bootmark.core.photo.light import Floats, Mask, Picture
-from bootmark.core.photo.refusals import Refusal, Unreadable
+from bootmark.core.photo.light import Floats, Mask, Picture, Unreadable
 
 LONGEST = 900
 """Points of the longest side at which leaves are measured: more tell no more of a share."""
@@ -58,7 +58,7 @@ def measure(picture: Picture) -> Leaves:
     """
     small = light.fitted(picture, LONGEST)
     lit = light.on_plain_ground(small)
-    grey = small.mean(axis=-1) / 255
+    grey = light.grey(small)
     if light.sharpness(grey) < judgement.PHOTO_BLUR:
         raise Unreadable(Refusal.BLURRED)
     mask = _leafy(lit)
@@ -201,6 +201,8 @@ def _discoloured(coloured: Floats, left: Mask) -> Mask:
         return np.zeros_like(left)
     hue = np.arctan2(b, a)
     green = inner & (a <= np.quantile(a[inner], 0.4))
+    if float(np.median(hue[green])) < judgement.PHOTO_GREEN:
+        raise Unreadable(Refusal.NOT_GREEN)
     own, spread = np.median(hue[green]), max(float(np.std(hue[green])), judgement.PHOTO_HUE_LEAST)
     turned = own - hue
     odd = (turned > judgement.PHOTO_TURNED * spread) | (lightness > np.median(lightness[green]) + judgement.PHOTO_PALER)

@@ -8,12 +8,13 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bootmark.core import judgement
-from bootmark.core.photo.refusals import Refusal, Unreadable
+from bootmark.core.meanings import Refusal
 
 Picture = NDArray[np.uint8]
 """Rows, columns, red green blue: 0 to 255."""
 Floats = NDArray[np.float64]
 Mask = NDArray[np.bool_]
+Labels = NDArray[np.int_]
 SATURATED = 252
 """Of 255: from which a point may be brighter than it shows."""
 FRAME = 0.04
@@ -22,6 +23,14 @@ WINDOW = 31
 """Points across which an edge's whole step is looked for: a blurred one takes many."""
 WHITE = 0.86
 """How bright the ground is made: plain paper."""
+
+
+class Unreadable(Exception):
+    """A picture that can't be measured."""
+
+    def __init__(self, why: Refusal) -> None:
+        super().__init__(why)
+        self.why = why
 
 
 def linear(picture: Picture) -> Floats:
@@ -50,6 +59,11 @@ def fitted(picture: Picture, longest: int) -> Picture:
     return small
 
 
+def grey(picture: Picture) -> Floats:
+    """The mean of the three colours of each point, 0 to 1."""
+    return (picture[..., 0].astype(np.float64) + picture[..., 1] + picture[..., 2]) / (3 * 255)
+
+
 def frame(shape: tuple[int, ...]) -> Mask:
     """The points along the edge of a picture."""
     edge = max(2, round(FRAME * min(shape[:2])))
@@ -73,13 +87,13 @@ def sharpness(grey: Floats) -> float:
 
 @dataclass(frozen=True)
 class Lit:
-    """A picture in even light. lab: as it would be on white paper; ground: which points are ground; light: how bright the ground was, 0 to
-    1; uneven: how much of its light changes over the picture."""
+    """A picture in even light. lab: as it would be on white paper; ground: which points are ground; surface: the light on the ground; base:
+    the ground's colour, 1 on the mean."""
 
     lab: Floats
     ground: Mask
-    light: float
-    uneven: float
+    surface: Floats
+    base: Floats
 
 
 def on_plain_ground(picture: Picture) -> Lit:
@@ -102,12 +116,16 @@ def on_plain_ground(picture: Picture) -> Lit:
     if ground[edge].mean() < judgement.PHOTO_PLAIN:
         raise Unreadable(Refusal.GROUND)
     surface = _surface(grey, ground)
-    flat = light / (surface[..., None] * (base / base.mean())) * WHITE
-    coloured = lab(np.clip(flat, 0, 1.2))
+    coloured = on_white(light, surface, base / base.mean())
     rough = np.hypot(coloured[..., 1], coloured[..., 2])[edge & ground]
     if np.quantile(rough, 0.9) > judgement.PHOTO_ROUGH:
         raise Unreadable(Refusal.GROUND)
-    return Lit(coloured, ground, float(base.mean()), float(np.ptp(surface) / surface.mean()))
+    return Lit(coloured, ground, surface, base / base.mean())
+
+
+def on_white(light: Floats, surface: Floats, base: Floats) -> Floats:
+    """Colours as they would be on white paper in even light, by the light on the ground and the ground's colour."""
+    return lab(np.clip(light / (surface[..., None] * base) * WHITE, 0, 1.2))
 
 
 def _surface(grey: Floats, ground: Mask) -> Floats:

@@ -8,10 +8,10 @@ import numpy as np
 from PIL import Image
 from sqlalchemy.orm import Session
 
+from bootmark.core.meanings import Refusal
 from bootmark.core.photo import leaf, light
 from bootmark.core.photo.leaf import Leaves
-from bootmark.core.photo.light import Picture
-from bootmark.core.photo.refusals import Refusal, Unreadable
+from bootmark.core.photo.light import Picture, Unreadable
 from bootmark.services.base import memo
 from bootmark.services.scouting import photos
 

@@ -1,0 +1,85 @@
+"""Sticky cards and dishes: things of a size, for a person to name; and what came since the last picture of the same card."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy import ndimage
+from scipy.spatial import cKDTree
+
+from bootmark.core import judgement
+from bootmark.core.meanings import Refusal
+from bootmark.core.photo import light, sheet, specks
+from bootmark.core.photo.light import Floats, Mask, Picture, Unreadable
+
+MOST_SCALE = 9.0
+LONGEST = 2600
+LONGEST_THING = 30.0
+"""Millimetres: nothing that sits on a card is longer."""
+
+
+@dataclass(frozen=True)
+class Things:
+    """What sits on a card. places: x along its long side and y along its short one; lengths, widths: of each; millimetres."""
+
+    places: Floats
+    lengths: Floats
+    widths: Floats
+    sides: tuple[float, float]
+
+
+def measure(picture: Picture, sides: tuple[float, float]) -> Things:
+    """Things on a card of one colour, its printed lines left out.
+
+    sides: the card's longer and shorter side, millimetres. Raises Unreadable. Common practice, no source.
+    """
+    small = light.fitted(picture, LONGEST)
+    mask = ndimage.binary_closing(sheet.in_colour_of_its_middle(small), iterations=6)
+    card = sheet.lies(mask, len(small), sides, MOST_SCALE)
+    seen = light.grey(small)
+    if sheet.blur(card, seen) > judgement.CARD_BLUR:
+        raise Unreadable(Refusal.BLURRED)
+    darker = sheet.even(card.above(seen), card.scale, judgement.THING_LONGEST / 2)
+    darker -= _lines(darker, card.scale)
+    noise = 1.4826 * float(np.median(np.abs(darker)))
+    dark: Mask = darker > max(judgement.THING_DARKER, judgement.SPECK_NOISE * noise)
+    margin = int(judgement.SHEET_MARGIN * card.scale)
+    inner = np.zeros_like(dark)
+    inner[margin:-margin, margin:-margin] = True
+    labels, count = ndimage.label(dark & inner, structure=np.ones((3, 3)))
+    lengths, widths = (axis / card.scale for axis in specks.axes(labels, count))
+    places = np.array(ndimage.center_of_mass(labels > 0, labels, range(1, count + 1))).reshape(-1, 2)[:, ::-1] / card.scale
+    real = (lengths >= judgement.THING_SHORTEST) & (lengths <= judgement.THING_LONGEST) & (widths >= judgement.THING_SHORTEST / 3)
+    return Things(places[real], lengths[real], widths[real], sides)
+
+
+def _lines(darker: Floats, scale: float) -> Floats:
+    """How much of the darkness is of printed lines: what runs on for long along either side of the card."""
+    long = max(3, round(judgement.LINE_LONG * scale))
+    lines = []
+    for size, calm in (((1, long), (1, long // 6)), ((long, 1), (long // 6, 1))):
+        lines.append(ndimage.grey_opening(ndimage.uniform_filter(darker, calm), size))
+    both: Floats = np.maximum(*lines).clip(0)
+    return both
+
+
+def like(things: Things, examples: list[int]) -> Mask:
+    """Which things are of the size of one of some examples, these themselves included. examples: their places in the list."""
+    alike = np.zeros(len(things.lengths), dtype=bool)
+    for example in examples:
+        near = np.ones_like(alike)
+        for sizes in (things.lengths, things.widths):
+            near &= np.abs(np.log(sizes / sizes[example])) < judgement.THING_LIKE
+        alike |= near
+    return alike
+
+
+def came(before: Things, after: Things) -> Mask:
+    """Which things of a card were not on an earlier picture of it. The card may hang upside down."""
+    best = np.ones(len(after.places), dtype=bool)
+    if not len(before.places) or not len(after.places):
+        return best
+    for places in (after.places, np.array(after.sides) - after.places):
+        far, _ = cKDTree(before.places).query(places)
+        new = far > judgement.SAME_WITHIN
+        best = min(best, new, key=np.sum)
+    return best
