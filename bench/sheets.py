@@ -64,10 +64,10 @@ def main() -> None:
                 errors.append(measure(random.Random(f"{seed} {name} {n}")))
             except Unreadable as error:
                 refused[error.why] += 1
-        within = [
-            f"{what} {sum(row[place] <= limit for row in errors)} of {len(errors)} within {limit}, worst {max(row[place] for row in errors):.3f}"
-            for place, (what, limit) in enumerate(limits)
-        ]
+        within = []
+        for place, (what, limit) in enumerate(limits):
+            off = [row[place] for row in errors]
+            within.append(f"{what} {sum(error <= limit for error in off)} of {len(off)} within {limit}, worst {max(off):.3f}")
         seconds = (time.perf_counter() - began) / many
         print(f"{name}: {'; '.join(within)}; good ones refused {dict(refused) or 'none'}; {seconds:.1f} s each with its drawing")
     for name, make in BAD.items():

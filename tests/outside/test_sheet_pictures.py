@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 from PIL import Image
 
-from bootmark.core.meanings import Refusal
+from bootmark.core.meanings import Gate, Refusal
 from bootmark.core.photo import cards, droplets, specks
 from bootmark.core.photo.light import Unreadable
 from tests.outside.photographed import Picture, taken
@@ -30,7 +30,7 @@ from tests.outside.sheets import (
     wetted,
 )
 
-MITES = (0.3, 1.0)
+MITES = specks.GATES[Gate.MITES]
 
 
 def refused(measure: Callable[[], object]) -> Refusal | None:

@@ -240,6 +240,37 @@ class Pictured(StrEnum):
     DROPS = "drops"
 
 
+class SheetSize(StrEnum):
+    """Sheets and cards that pictures are measured on, by their sides."""
+
+    A6 = "A6"
+    A5 = "A5"
+    A4 = "A4"
+    HALF_LETTER = "half letter"
+    LETTER = "letter"
+    DROPS_NARROW = "26 by 76 mm"
+    DROPS_WIDE = "52 by 76 mm"
+    CARD_SMALL = "75 by 125 mm"
+    CARD_MIDDLE = "100 by 200 mm"
+    CARD_LONG = "100 by 250 mm"
+    CARD_WIDE = "200 by 250 mm"
+
+
+class Gate(StrEnum):
+    """Of which length the animals on a white paper are."""
+
+    MITES = "as mites"
+    THRIPS = "as thrips and aphids"
+
+
+class CardPlace(StrEnum):
+    """Where in a crop a card for drops was."""
+
+    TOP = "top"
+    UNDERSIDE = "underside"
+    BOTTOM = "bottom"
+
+
 class Refusal(StrEnum):
     """Why a picture measures nothing: too dark; blurred; too bright in places; its ground is not plain; nothing lies on it; what lies there
     goes over its edge; an outline that can't be told; nothing green; no sheet with four corners; taken too much from the side, or from too

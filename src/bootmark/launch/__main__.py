@@ -207,7 +207,8 @@ def parser() -> argparse.ArgumentParser:
     )
     command = add("bench", "run one benchmark, on the demo where it needs one", bench)
     command.add_argument(
-        "name", choices=["count", "farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "photos", "season", "taps"]
+        "name",
+        choices=["count", "farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "photos", "season", "sheets", "taps"],
     )
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     command = add("farm", "make, list and close farms, set a forgotten password, add a sample farm", farm)

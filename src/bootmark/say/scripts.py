@@ -20,6 +20,11 @@ TEXTS: dict[str, str | Many] = {
         "{count} records wait here and would stay until you sign in again. Press once more to sign out all the same.",
     ),
     "photograph": "A photograph.",
+    "pictures_wait": Many(
+        "count",
+        "{count} picture waits for signal: it is measured once it is sent.",
+        "{count} pictures wait for signal: they are measured once they are sent.",
+    ),
     "photograph_kept": "Kept on this device. It is sent as soon as there is signal.",
     "not_signed": "{job}, done and not signed.",
     "not_signed_kept": "Done, not signed: kept on this device with its details. It is signed when there is signal.",

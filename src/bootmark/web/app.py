@@ -20,6 +20,7 @@ from bootmark.web.count import route as count
 from bootmark.web.devices import route as devices
 from bootmark.web.do import route as do
 from bootmark.web.drawing import route as drawing
+from bootmark.web.droplets import route as droplets
 from bootmark.web.enquiry import route as enquiry
 from bootmark.web.farm import route as farm
 from bootmark.web.feature import route as feature
@@ -27,6 +28,7 @@ from bootmark.web.guide import route as guide
 from bootmark.web.health import route as health
 from bootmark.web.join import route as join
 from bootmark.web.look import route as look
+from bootmark.web.measure import route as measure
 from bootmark.web.outlines import route as outlines
 from bootmark.web.parts import route as parts
 from bootmark.web.people import route as people
@@ -59,11 +61,13 @@ SCREENS = (
     look,
     condition,
     count,
+    measure,
     call,
     stages,
     threshold,
     timing,
     do,
+    droplets,
     book,
     guide,
     enquiry,

@@ -15,7 +15,7 @@ from bootmark import say
 from bootmark.core.catalogue import default
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.field import soybean
-from bootmark.core.meanings import AgentKind, ControlKind, HourState, Measure, SignState, TrapWait
+from bootmark.core.meanings import AgentKind, ControlKind, HourState, Measure, Pictured, SignState, TrapWait
 from bootmark.core.messages import Message
 from bootmark.core.units import Quantity
 from bootmark.say import hours
@@ -186,7 +186,7 @@ def word(value: object) -> str:
 
 
 MEANINGS = (
-    AgentKind, ControlKind, EnquiryState, HourState, Measure, Role, SignState, Stance, TrapWait, TreatmentState,
+    AgentKind, ControlKind, EnquiryState, HourState, Measure, Pictured, Role, SignState, Stance, TrapWait, TreatmentState,
     WeatherVerdict,
 )  # fmt: skip
 """Enumerations whose members templates compare with: never with words."""

@@ -11,17 +11,17 @@ from bootmark.core.meanings import Refusal
 from bootmark.core.photo import light, sheet, specks
 from bootmark.core.photo.light import Floats, Mask, Picture, Unreadable
 
-MOST_SCALE = 9.0
-LONGEST = 2600
-LONGEST_THING = 30.0
-"""Millimetres: nothing that sits on a card is longer."""
+MOST_SCALE, LONGEST = 9.0, 2600
+"""Points a millimetre, and of the picture's longest side, at which cards are measured at the most."""
 
 
 @dataclass(frozen=True)
 class Things:
-    """What sits on a card. places: x along its long side and y along its short one; lengths, widths: of each; millimetres."""
+    """What sits on a card. places: x along its long side and y along its short one; lengths, widths: of each; millimetres; seen: the places
+    as shares of the picture's width and height."""
 
     places: Floats
+    seen: Floats
     lengths: Floats
     widths: Floats
     sides: tuple[float, float]
@@ -49,7 +49,7 @@ def measure(picture: Picture, sides: tuple[float, float]) -> Things:
     lengths, widths = (axis / card.scale for axis in specks.axes(labels, count))
     places = np.array(ndimage.center_of_mass(labels > 0, labels, range(1, count + 1))).reshape(-1, 2)[:, ::-1] / card.scale
     real = (lengths >= judgement.THING_SHORTEST) & (lengths <= judgement.THING_LONGEST) & (widths >= judgement.THING_SHORTEST / 3)
-    return Things(places[real], lengths[real], widths[real], sides)
+    return Things(places[real], sheet.seen_at(card, places[real], small.shape), lengths[real], widths[real], sides)
 
 
 def _lines(darker: Floats, scale: float) -> Floats:

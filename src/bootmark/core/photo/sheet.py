@@ -8,10 +8,30 @@ from scipy.spatial import ConvexHull
 from skimage import color, measure, transform
 
 from bootmark.core import judgement
-from bootmark.core.meanings import Refusal
+from bootmark.core.meanings import Pictured, Refusal, SheetSize
 from bootmark.core.photo import light
 from bootmark.core.photo.light import Floats, Mask, Picture, Unreadable
 
+SIDES: dict[SheetSize, tuple[float, float]] = {
+    SheetSize.A6: (148.0, 105.0),
+    SheetSize.A5: (210.0, 148.0),
+    SheetSize.A4: (297.0, 210.0),
+    SheetSize.HALF_LETTER: (215.9, 139.7),
+    SheetSize.LETTER: (279.4, 215.9),
+    SheetSize.DROPS_NARROW: (76.0, 26.0),
+    SheetSize.DROPS_WIDE: (76.0, 52.0),
+    SheetSize.CARD_SMALL: (125.0, 75.0),
+    SheetSize.CARD_MIDDLE: (200.0, 100.0),
+    SheetSize.CARD_LONG: (250.0, 100.0),
+    SheetSize.CARD_WIDE: (250.0, 200.0),
+}
+"""Longer and shorter side, millimetres. Source: ISO 216 and ANSI/ASME Y14.1 for paper; for cards common practice, no source."""
+OF: dict[Pictured, tuple[SheetSize, ...]] = {
+    Pictured.PAPER: (SheetSize.A6, SheetSize.A5, SheetSize.A4, SheetSize.HALF_LETTER, SheetSize.LETTER),
+    Pictured.DROPS: (SheetSize.DROPS_NARROW, SheetSize.DROPS_WIDE),
+    Pictured.CARD: (SheetSize.CARD_MIDDLE, SheetSize.CARD_LONG, SheetSize.CARD_WIDE, SheetSize.CARD_SMALL),
+}
+"""What each kind of picture is taken of."""
 FIND_AT = 900
 """Points of the longest side at which a sheet is looked for."""
 NEAR_CORNER = 0.08
@@ -34,6 +54,14 @@ class Lies:
         way = transform.ProjectiveTransform(np.diag([smaller, smaller, 1.0]) @ self.way)
         seen: Floats = transform.warp(channel, way, output_shape=self.shape, order=1, mode="edge", preserve_range=True)
         return seen
+
+
+def seen_at(place: Lies, points: Floats, size: tuple[int, ...]) -> Floats:
+    """Points of a sheet, millimetres along its sides, as shares of the width and the height of the picture. size: its rows and columns."""
+    if not len(points):
+        return np.zeros((0, 2))
+    seen: Floats = transform.ProjectiveTransform(place.way)(points * place.scale) / [size[1], size[0]]
+    return seen
 
 
 def in_colour_of_its_middle(picture: Picture) -> Mask:

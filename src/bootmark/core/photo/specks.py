@@ -1,6 +1,6 @@
 """Specks on white paper after a tap: what moved between two pictures is alive, what did not may be dirt."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -9,10 +9,12 @@ from scipy.optimize import linear_sum_assignment
 from scipy.spatial.distance import cdist
 
 from bootmark.core import judgement
-from bootmark.core.meanings import Refusal
+from bootmark.core.meanings import Gate, Refusal
 from bootmark.core.photo import light, sheet
 from bootmark.core.photo.light import Floats, Labels, Picture, Unreadable
 
+GATES = {Gate.MITES: (0.3, 1.0), Gate.THRIPS: (0.8, 3.0)}
+"""Shortest and longest length that counts, millimetres. Common practice, no source."""
 MOST_SCALE = 10.0
 """Points a millimetre at which paper is measured at the most."""
 
@@ -20,9 +22,10 @@ MOST_SCALE = 10.0
 @dataclass(frozen=True)
 class Specks:
     """Things on a sheet within the gate. places: x along its long side and y along its short one, lengths: of each; all in millimetres;
-    larger: how many things are larger than the gate."""
+    seen: the places as shares of the picture's width and height; larger: how many things are larger than the gate."""
 
     places: Floats
+    seen: Floats
     lengths: Floats
     larger: int
     sides: tuple[float, float]
@@ -63,7 +66,7 @@ def specks(picture: Picture, sides: tuple[float, float], gate: tuple[float, floa
     least = max(judgement.SPECK_DARKER, judgement.SPECK_NOISE * noise)
     labels, count = ndimage.label(darker > least, structure=np.ones((3, 3)))
     if not count:
-        return Specks(np.zeros((0, 2)), np.zeros(0), 0, sides)
+        return Specks(np.zeros((0, 2)), np.zeros((0, 2)), np.zeros(0), 0, sides)
     each = np.arange(1, count + 1)
     deepest = np.concatenate([[1.0], ndimage.maximum(darker, labels, each)])
     # By blur a speck is spread out: half of its own darkness is where it ends.
@@ -75,7 +78,9 @@ def specks(picture: Picture, sides: tuple[float, float], gate: tuple[float, floa
     if darker[labels > 0].size > judgement.PAPER_COVERED * darker.size:
         raise Unreadable(Refusal.MARKED)
     inside = real & (lengths >= gate[0] * judgement.GATE_SLACK) & (lengths <= gate[1] / judgement.GATE_SLACK)
-    return Specks(places[inside], lengths[inside], int((real & (lengths > gate[1] / judgement.GATE_SLACK)).sum()), sides)
+    larger = int((real & (lengths > gate[1] / judgement.GATE_SLACK)).sum())
+    seen = sheet.seen_at(paper, places[inside], picture.shape)
+    return Specks(places[inside], seen, lengths[inside], larger, sides)
 
 
 def axes(labels: Labels, count: int) -> tuple[Floats, Floats]:
@@ -101,7 +106,7 @@ def moved(first: Specks, second: Specks) -> Moved:
     A speck of the first with one of the second at the same place is still; the rest moved. The second may lie upside down. Raises
     Unreadable where so little stayed that they can't be of one sheet. Source: least squares of all pairs, Kuhn (1955).
     """
-    turned = Specks(np.array(second.sides) - second.places, second.lengths, second.larger, second.sides)
+    turned = replace(second, places=np.array(second.sides) - second.places)
     pairs = max((_pairs(first, other) for other in (second, turned)), key=len)
     still = len(pairs)
     gone = first.count - still

@@ -362,6 +362,23 @@ class Counts(Rule):
 
 
 @dataclass(frozen=True)
+class Pictures(Rule):
+    """For each unit of a count the photograph that told it, empty where none did."""
+
+    def inner(self) -> CoreSchema:
+        return core_schema.list_schema(core_schema.str_schema(max_length=36), max_length=MOST_UNITS)
+
+    def read(self, value: Any, checks: Checks) -> list[str]:
+        try:
+            return [str(uuid.UUID(picture)) if picture else "" for picture in value or ()][:MOST_UNITS]
+        except (ValueError, TypeError, AttributeError):
+            raise wrong(say.line("Pictures are given by their ids, one for each unit.")) from None
+
+    def of_text(self, text: str) -> Any:
+        return text.split(",") if text.strip() else []
+
+
+@dataclass(frozen=True)
 class Ticks(Rule):
     """The sentences that somebody ticked."""
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Annotated
 
+from pydantic import Field
 from sqlalchemy import func
 from sqlalchemy.orm import Session
 
@@ -18,7 +19,7 @@ from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
 from bootmark.services.base import acted_on, ground, grown, memo, planned, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
-from bootmark.services.base.fields import MOST_UNITS, Checks, Choice, Counts, Flag, Number, RecordId, Signs, Text
+from bootmark.services.base.fields import MOST_UNITS, Checks, Choice, Counts, Flag, Number, Pictures, RecordId, Signs, Text
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS
@@ -26,7 +27,7 @@ from bootmark.services.base.stamp import Topic
 from bootmark.services.base.states import VisitState
 from bootmark.services.seasons import forecasts
 from bootmark.services.weather import blocks as block_weather
-from bootmark.store.models import Block, DecisionRow, Farm, FindingRow, Look, ReturnVisit, SampleRow, Stop
+from bootmark.store.models import Block, DecisionRow, Farm, FindingRow, Look, Photo, ReturnVisit, SampleRow, Stop
 from bootmark.store.rows import of_farm
 
 KEPT_CAUSES = 6
@@ -79,9 +80,12 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     parasitised: Annotated[int | None, Number(0, 1_000_000, whole=True, optional=True, not_whole="count the animals")] = None
     pattern: Annotated[str, Choice(("", *Pattern), fallback="")] = ""
     laid: Annotated[int | None, Number(1, MOST_UNITS, whole=True, optional=True)] = None
+    pictures: Annotated[list[str], Pictures()] = Field(default_factory=list)
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         units, beside = len(self.counts), len(self.enemies)
+        if len(self.pictures) > units:
+            yield "pictures", say.line("There are more pictures than units: one picture tells one unit.")
         if beside and beside != units:
             yield (
                 "enemies",
@@ -218,6 +222,9 @@ def _take_back(context: Context, sample: SampleRow) -> None:
 @handles(RecordSample, SampleRow, undo=_take_back)
 def store_sample(command: RecordSample, context: Context) -> SampleRow:
     context.get(Stop, command.stop_id, "stop_id")
+    for picture in filter(None, command.pictures):
+        if context.get(Photo, uuid.UUID(picture), "pictures").stop_id != command.stop_id:
+            context.errors["pictures"] = say.line("That picture was taken at another stop.")
     return SampleRow(**command.model_dump())
 
 

@@ -1,58 +1,143 @@
-"""Photographs that measure: what a kept picture of leaves says, and the same drawn over it."""
+"""Photographs that measure: what a picture is to say, read once when it arrives, and kept with it."""
 
 import io
 import threading
-import uuid
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from PIL import Image
-from sqlalchemy.orm import Session
 
-from bootmark.core.meanings import Refusal
-from bootmark.core.photo import leaf, light
+from bootmark import say
+from bootmark.core.meanings import CardPlace, Gate, Pictured, Refusal, SheetSize
+from bootmark.core.photo import cards, droplets, leaf, sheet, specks
+from bootmark.core.photo.cards import Things
 from bootmark.core.photo.leaf import Leaves
 from bootmark.core.photo.light import Picture, Unreadable
-from bootmark.services.base import memo
-from bootmark.services.scouting import photos
+from bootmark.core.photo.specks import Specks
+from bootmark.services.base.command import Refused
+from bootmark.services.base.handling import Json
 
-__all__ = ["Leaves", "Refusal", "drawn_over", "leaves"]
-
-LOST, ODD = np.array([176, 58, 32]), np.array([214, 150, 20])
-"""Rust for what is gone, ochre for what is discoloured."""
-_kept: memo.Kept[Leaves | Refusal] = memo.Kept(64)
 _turn = threading.Lock()
 
 
-def leaves(session: Session, photo: uuid.UUID) -> Leaves | Refusal:
-    """What a photograph of leaves says, or why it says nothing; measured once. Raises NotHere."""
-    content = photos.content(session, photo)
-    before = _kept.get((session.info["farm"], photo))
-    return before if before is not None else _kept.put((session.info["farm"], photo), _measured(content))
+@dataclass(frozen=True)
+class Asked:
+    """What is to be measured on a picture. sheet: what it lies on; gate: of paper alone; second: it is taken a few seconds after the last
+    of the same paper; place: where a card for drops was."""
+
+    of: Pictured
+    sheet: SheetSize | None = None
+    gate: Gate | None = None
+    second: bool = False
+    place: CardPlace | None = None
+
+    @classmethod
+    def read(cls, form: Mapping[str, str]) -> "Asked | None":
+        """What a form asks for; None where it asks nothing. Raises Refused."""
+        if not form.get("measures"):
+            return None
+        if form["measures"] not in tuple(Pictured):
+            raise Refused(measures=say.line("Choose what is to be measured: leaves, paper, card or drops."))
+        of = Pictured(form["measures"])
+        size, gate, place = form.get("sheet", ""), form.get("gate", ""), form.get("place", "")
+        if of in sheet.OF and size not in sheet.OF[of]:
+            raise Refused(sheet=say.line("Choose how large the sheet is: its sides are the scale."))
+        if of == Pictured.PAPER and gate not in tuple(Gate):
+            raise Refused(gate=say.line("Choose how long the animals are: what is larger or smaller is left out."))
+        return cls(
+            of,
+            SheetSize(size) if of in sheet.OF else None,
+            Gate(gate) if of == Pictured.PAPER else None,
+            "second" in form and of == Pictured.PAPER,
+            CardPlace(place) if of == Pictured.DROPS and place in tuple(CardPlace) else None,
+        )
+
+    @classmethod
+    def kept(cls, asked: Json) -> "Asked":
+        """What was kept with a photograph."""
+        size, gate, place = asked.get("sheet"), asked.get("gate"), asked.get("place")
+        return cls(
+            Pictured(asked["of"]),
+            SheetSize(size) if size else None,
+            Gate(gate) if gate else None,
+            bool(asked.get("second")),
+            CardPlace(place) if place else None,
+        )
 
 
-def _read(content: bytes) -> Picture:
+def read(content: bytes) -> Picture:
+    """A kept photograph as an array."""
     return np.asarray(Image.open(io.BytesIO(content), formats=("JPEG",)).convert("RGB"))
 
 
-def _measured(content: bytes) -> Leaves | Refusal:
-    # One at a time: a picture takes a core for half a second.
+def leaves(content: bytes) -> Leaves | Refusal:
+    """What a picture of leaves says, or why it says nothing."""
+    # One at a time: a picture takes a core for up to a second.
     with _turn:
         try:
-            return leaf.measure(_read(content))
+            return leaf.measure(read(content))
         except Unreadable as error:
             return error.why
 
 
-def drawn_over(session: Session, photo: uuid.UUID) -> bytes:
-    """A photograph with what was measured laid over it, as a JPEG; as it is where nothing was. Raises NotHere."""
-    content = photos.content(session, photo)
-    measured = leaves(session, photo)
-    picture = light.fitted(_read(content), leaf.LONGEST).copy()
-    for each in measured.leaves if isinstance(measured, Leaves) else ():
-        top, left, bottom, right = each.box
-        part = picture[top:bottom, left:right]
-        for mask, colour in ((each.whole & ~each.left, LOST), (each.odd, ODD)):
-            part[mask] = (0.35 * part[mask] + 0.65 * colour).astype(np.uint8)
-    out = io.BytesIO()
-    Image.fromarray(picture).save(out, "JPEG", quality=88)
-    return out.getvalue()
+def measured(content: bytes, asked: Asked, before: Json | None) -> Json:
+    """What a picture says, as it is kept. before: what the one that it follows said, None where there is none."""
+    with _turn:
+        try:
+            return _measured(read(content), asked, before)
+        except Unreadable as error:
+            return {"refused": str(error.why)}
+
+
+def _measured(picture: Picture, asked: Asked, before: Json | None) -> Json:
+    if asked.of == Pictured.LEAVES:
+        return _leaves(picture)
+    if asked.of == Pictured.DROPS:
+        return _drops(picture, _sides(asked))
+    return _paper(picture, asked, before) if asked.of == Pictured.PAPER else _card(picture, asked, before)
+
+
+def _leaves(picture: Picture) -> Json:
+    told = leaf.measure(picture)
+    return {"leaves": [{"lost": each.lost, "discoloured": each.discoloured} for each in told.leaves], "discoloured": told.discoloured}
+
+
+def _sides(asked: Asked) -> tuple[float, float]:
+    assert asked.sheet
+    return sheet.SIDES[asked.sheet]
+
+
+def _list(values: Any) -> list[Any]:
+    whole: list[Any] = np.round(np.asarray(values, dtype=float), 4).tolist()
+    return whole
+
+
+def _paper(picture: Picture, asked: Asked, before: Json | None) -> Json:
+    assert asked.gate
+    seen = specks.specks(picture, _sides(asked), specks.GATES[asked.gate])
+    kept: Json = {"places": _list(seen.places), "seen": _list(seen.seen), "lengths": _list(seen.lengths), "larger": seen.larger}
+    kept |= {"count": seen.count, "moving": None, "moved": None}
+    if before and "places" in before:
+        places = np.array(before["places"]).reshape(-1, 2)
+        first = Specks(places, places, np.array(before["lengths"]), before["larger"], seen.sides)
+        told = specks.moved(seen, first)
+        kept |= {"moving": told.moving, "moved": list(told.moved)}
+    return kept
+
+
+def _card(picture: Picture, asked: Asked, before: Json | None) -> Json:
+    things = cards.measure(picture, _sides(asked))
+    kept: Json = {"places": _list(things.places), "seen": _list(things.seen), "lengths": _list(things.lengths)}
+    kept |= {"widths": _list(things.widths), "count": len(things.places), "came": None}
+    if before and "places" in before:
+        places = np.array(before["places"]).reshape(-1, 2)
+        first = Things(places, places, np.array(before["lengths"]), np.array(before["widths"]), things.sides)
+        kept["came"] = cards.came(first, things).tolist()
+    return kept
+
+
+def _drops(picture: Picture, sides: tuple[float, float]) -> Json:
+    told = droplets.card(picture, sides)
+    return {"cover": round(told.cover, 4), "count": told.count, "per_cm2": None if told.per_cm2 is None else round(told.per_cm2, 1)}

@@ -16,10 +16,13 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from bootmark import say
+from bootmark.core.meanings import Pictured
 from bootmark.services.base.command import Refused
-from bootmark.services.base.handling import DERIVED
+from bootmark.services.base.handling import DERIVED, Json, as_json
 from bootmark.services.base.people import Member
-from bootmark.store.models import Enquiry, Photo, Stop
+from bootmark.services.scouting import measuring
+from bootmark.services.scouting.measuring import Asked
+from bootmark.store.models import Enquiry, Photo, Stop, TreatmentRow
 from bootmark.store.rows import of_farm, row_of
 
 MOST_BYTES_IN = 20_000_000
@@ -28,7 +31,8 @@ MOST_POINTS = {"JPEG": 120_000_000, "PNG": 25_000_000, "WEBP": 25_000_000}
 """Of a picture, by its format: a JPEG is decoded at a part of its size, the others whole."""
 # The library's own guard only warns up to twice its limit: ours refuses, by format, before anything is decoded.
 Image.MAX_IMAGE_PIXELS = None
-LONGEST_SIDE = 1600
+LONGEST_SIDE, MEASURED_SIDE, MOST_BYTES_MEASURED = 1600, 2600, 1_800_000
+"""Points of a picture's longest side as it is kept, of one that is measured, and the bytes of that at the most."""
 LATITUDE, LONGITUDE = (GPS.GPSLatitudeRef, GPS.GPSLatitude), (GPS.GPSLongitudeRef, GPS.GPSLongitude)
 BROKEN = (
     ArithmeticError, AttributeError, EOFError, LookupError, OSError, RuntimeError, SyntaxError, TypeError, ValueError, struct.error,
@@ -52,8 +56,9 @@ def place_of(picture: Image.Image) -> tuple[float, float] | None:
     return (latitude, longitude) if abs(latitude) <= 90 and abs(longitude) <= 180 else None
 
 
-def shrink(content: bytes) -> tuple[bytes, int, int, tuple[float, float] | None]:
-    """A JPEG of at most 500 KB without metadata, its width and height, and the place that its EXIF told. Raises Refused."""
+def shrink(content: bytes, *, measures: bool = False) -> tuple[bytes, int, int, tuple[float, float] | None]:
+    """A JPEG of at most 500 KB, or 1.8 MB where it measures, without metadata; its width and height, and the place that its EXIF told.
+    Raises Refused."""
     if len(content) > MOST_BYTES_IN:
         raise Refused(photo=say.line("The picture has {size} MB and 20 MB is the most: take a smaller one.", size=len(content) // 1000000))
     try:
@@ -68,15 +73,16 @@ def shrink(content: bytes) -> tuple[bytes, int, int, tuple[float, float] | None]
                 )
                 raise Refused(photo=say.line("The picture is {size}: take a smaller one.", size=size))
             place = place_of(opened)
-            return *_kept(opened), place
+            return *_kept(opened, measures=measures), place
     except BROKEN as error:
         raise Refused(photo=say.line("This is not a picture that can be read: send a JPEG, PNG or WebP.")) from error
 
 
-def _kept(opened: Image.Image) -> tuple[bytes, int, int]:
+def _kept(opened: Image.Image, *, measures: bool) -> tuple[bytes, int, int]:
     """A picture as it is kept, and its width and height."""
-    opened.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
-    opened.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+    longest, most = (MEASURED_SIDE, MOST_BYTES_MEASURED) if measures else (LONGEST_SIDE, MOST_BYTES_KEPT)
+    opened.draft("RGB", (longest, longest))
+    opened.thumbnail((longest, longest))
     try:
         turned = ImageOps.exif_transpose(opened)
     except BROKEN:
@@ -85,10 +91,10 @@ def _kept(opened: Image.Image) -> tuple[bytes, int, int]:
     # A new image is saved, not the opened one, so that no metadata travels with it.
     picture = Image.new("RGB", turned.size)
     picture.paste(turned.convert("RGB"))
-    for quality in (82, 70, 55, 40, 25):
+    for quality in (90, 82, 70) if measures else (82, 70, 55, 40, 25):
         kept = io.BytesIO()
         picture.save(kept, "JPEG", quality=quality, optimize=True)
-        if kept.tell() <= MOST_BYTES_KEPT:
+        if kept.tell() <= most:
             break
     return kept.getvalue(), picture.width, picture.height
 
@@ -101,22 +107,30 @@ def attach(
     *,
     stop: uuid.UUID | None = None,
     enquiry: uuid.UUID | None = None,
+    treatment: uuid.UUID | None = None,
     keep_place: bool = False,
+    asked: Asked | None = None,
 ) -> uuid.UUID:
-    """Keep a photograph at a stop or with an enquiry of the member's farm; the same bytes sent twice are stored once. Raises Refused."""
+    """Keep a photograph at a stop, with an enquiry or of a treatment of the member's farm, and measure it where that is asked; the same
+    bytes sent twice are stored once. Raises Refused."""
     if stop and session.get(Stop, (member.farm_id, stop)) is None:
         raise Refused(stop=say.line("That stop is not known here."))
     if enquiry and session.get(Enquiry, (member.farm_id, enquiry)) is None:
         raise Refused(enquiry=say.line("That enquiry is not known here."))
-    photo_id = uuid.uuid5(DERIVED, f"photo/{stop or enquiry}/{hashlib.sha256(content).hexdigest()}")
+    if treatment and session.get(TreatmentRow, (member.farm_id, treatment)) is None:
+        raise Refused(treatment=say.line("That treatment is not known here."))
+    photo_id = uuid.uuid5(DERIVED, f"photo/{stop or enquiry or treatment}/{hashlib.sha256(content).hexdigest()}")
     if session.get(Photo, (member.farm_id, photo_id)) is None:
-        kept, width, height, place = shrink(content)
+        kept, width, height, place = shrink(content, measures=asked is not None)
         latitude, longitude = place if place and keep_place else (None, None)
         row = {
             "farm_id": member.farm_id,
             "id": photo_id,
             "stop_id": stop,
             "enquiry_id": enquiry,
+            "treatment_id": treatment,
+            "asked": as_json(asked) if asked else None,
+            "measured": measuring.measured(kept, asked, _before(session, asked, stop)) if asked else None,
             "account_id": member.account_id,
             "seen_at": seen_at,
             "width": width,
@@ -128,6 +142,25 @@ def attach(
         # Sent twice at the same moment, the second finds it there.
         session.execute(insert(Photo).values(row).on_conflict_do_nothing())
     return photo_id
+
+
+def _before(session: Session, asked: Asked, stop_id: uuid.UUID | None) -> Json | None:
+    """What the last picture of the same paper said, or of a card on the same block at an earlier stop. Raises Refused."""
+    if asked.of not in (Pictured.PAPER, Pictured.CARD) or not (asked.second or asked.of == Pictured.CARD):
+        return None
+    told = of_farm(Photo, Photo.measured).where(Photo.asked["of"].astext == asked.of, Photo.asked["sheet"].astext == asked.sheet)
+    told = told.where(~Photo.measured.has_key("refused")).order_by(Photo.seen_at.desc()).limit(1)
+    if asked.second:
+        first: Json | None = session.scalars(told.where(Photo.stop_id == stop_id)).first()
+        if first is None:
+            raise Refused(photo=say.line("No first picture of this paper could be read: take both again."))
+        return first
+    if stop_id is None:
+        return None
+    block = row_of(session, Stop, stop_id).block_id
+    joined = (Stop.farm_id == Photo.farm_id) & (Stop.id == Photo.stop_id)
+    earlier: Json | None = session.scalars(told.join(Stop, joined).where(Stop.block_id == block, Stop.id != stop_id)).first()
+    return earlier
 
 
 def content(session: Session, photo_id: uuid.UUID) -> bytes:

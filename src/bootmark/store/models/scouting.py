@@ -5,6 +5,7 @@ import uuid
 from typing import Any
 
 from sqlalchemy import CheckConstraint, ForeignKey, ForeignKeyConstraint, Index, LargeBinary
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
 from bootmark.store.base import Base, Head, Identified, Withdrawable, within_farm
@@ -65,7 +66,8 @@ class FindingRow(Identified, Base):
 
 class SampleRow(Withdrawable, Head, Base):
     """What was counted at a stop. dead, parasitised: how many beside those alive, None where nobody counted them; tool: by which, empty
-    where it is the plan's own; pattern, laid: how its points lay on the block, and how many, empty where nobody told."""
+    where it is the plan's own; pattern, laid: how its points lay on the block, and how many, empty where nobody told; pictures: for each
+    unit the photograph that told it, empty text where none did."""
 
     __tablename__ = "sample"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
@@ -81,6 +83,7 @@ class SampleRow(Withdrawable, Head, Base):
     parasitised: Mapped[int | None]
     pattern: Mapped[str] = mapped_column(server_default="", default="")
     laid: Mapped[int | None]
+    pictures: Mapped[list[Any]] = mapped_column(server_default="[]", default=list)
 
 
 class CropCondition(Withdrawable, Head, Base):
@@ -114,18 +117,24 @@ class Enquiry(Withdrawable, Head, Base):
 
 
 class Photo(Identified, Base):
-    """A photograph at a stop or with an enquiry: re-encoded, small, its place only where the scout wants it kept."""
+    """A photograph at a stop, with an enquiry, or of a card that a treatment wetted: re-encoded, small, its place only where the scout
+    wants it kept. asked: what was to be measured on it, None where nothing was; measured: what it said, or why it said nothing."""
 
     __tablename__ = "photo"
     __table_args__ = (
         within_farm("stop_id", "stop"),
         within_farm("enquiry_id", "enquiry"),
+        within_farm("treatment_id", "treatment"),
         Index(None, "farm_id", "stop_id"),
         Index(None, "farm_id", "enquiry_id"),
-        CheckConstraint("num_nonnulls(stop_id, enquiry_id) = 1", name="photo_hangs_on_one"),
+        Index(None, "farm_id", "treatment_id"),
+        CheckConstraint("num_nonnulls(stop_id, enquiry_id, treatment_id) = 1", name="photo_hangs_on_one"),
     )
     stop_id: Mapped[uuid.UUID | None]
     enquiry_id: Mapped[uuid.UUID | None]
+    treatment_id: Mapped[uuid.UUID | None]
+    asked: Mapped[dict[str, Any] | None] = mapped_column(JSONB)
+    measured: Mapped[dict[str, Any] | None] = mapped_column(JSONB)
     account_id: Mapped[uuid.UUID]
     seen_at: Mapped[dt.datetime]
     width: Mapped[int]

@@ -8,12 +8,13 @@ from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.field import conditions as shares
-from bootmark.core.meanings import Condition
+from bootmark.core.meanings import Condition, Refusal
+from bootmark.core.photo.leaf import Leaves
 from bootmark.say.photo import REFUSED
 from bootmark.services.base.command import Refused
 from bootmark.services.base.fields import MOST_UNITS
 from bootmark.services.base.roles import SCOUTS
-from bootmark.services.scouting import conditions, measuring, photos
+from bootmark.services.scouting import conditions, photos, pictured
 from bootmark.web import at_stop, forms
 from bootmark.web.drawing.route import EATEN
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
@@ -85,7 +86,7 @@ def picture(stop: uuid.UUID) -> Response | tuple[str, int]:
     return redirect(url_for("condition.page", farm=the_farm().id, stop=stop, photo=photo))
 
 
-def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, measuring.Leaves | None, str]:
+def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, Leaves | None, str]:
     """The picture that the address or the form names, what was measured on it, and why nothing was."""
     try:
         photo = uuid.UUID(request.values.get("photo_id") or request.args.get("photo", ""))
@@ -93,8 +94,8 @@ def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, measuring.Leaves | N
         return None, None, ""
     if photo not in photos.of_stop(db(), stop):
         return None, None, ""
-    said = measuring.leaves(db(), photo)
-    if isinstance(said, measuring.Refusal):
+    said = pictured.leaves(db(), photo)
+    if isinstance(said, Refusal):
         return photo, None, say.line(REFUSED[said])
     return photo, said, ""
 

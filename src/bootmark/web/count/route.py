@@ -17,11 +17,11 @@ from bootmark.core.messages import Says, says
 from bootmark.core.types import Sample
 from bootmark.say import count as count_words
 from bootmark.services.base import ground
+from bootmark.services.base.fields import MOST_OF_ONE_UNIT, Checks, Choice, Counts, Number, Text
 from bootmark.services.base.fields import Agent as AgentField
-from bootmark.services.base.fields import Checks, Choice, Counts, Number, Text
 from bootmark.services.base.handling import as_json
 from bootmark.services.base.roles import KEEPERS, SCOUTS
-from bootmark.services.scouting import looks, stops
+from bootmark.services.scouting import looks, photos, stops
 from bootmark.services.treatment import thresholds
 from bootmark.services.weather import blocks as block_weather
 from bootmark.web import at_stop, field, forms
@@ -93,6 +93,14 @@ def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] 
     return drawing.shape() | {"points": drawing.draw(ground.laid(the_farm(), block, min(units, MOST_POINTS), pattern))}
 
 
+def _told_by_picture(stop: uuid.UUID) -> dict[str, Any]:
+    """The unit that a picture of this stop told, as the address says; none where it says nothing that counts."""
+    told, picture = request.args.get("told", type=int), request.args.get("picture", type=uuid.UUID)
+    if told is None or not 0 <= told <= MOST_OF_ONE_UNIT or picture not in photos.of_stop(db(), stop):
+        return {"told": None, "picture": ""}
+    return {"told": told, "picture": str(picture)}
+
+
 def _texts(plan: dict[str, Any]) -> dict[str, str]:
     """What the tally says of its plan whatever is counted."""
     threshold = plan["threshold"]
@@ -146,6 +154,9 @@ def page(stop: uuid.UUID) -> str:
             "dead": same.dead if same else None,
             "parasitised": same.parasitised if same else None,
             "counts": same.counts if same else [],
+            "pictures": same.pictures if same else [],
+            **_told_by_picture(stop),
+            "own": url_for("count.page", farm=the_farm().id, stop=stop, agent=agent.id),
             "enemies": same.enemies if same else [],
             "plan": plan,
             "title": say.line("Count of {agent}", agent=agent.name),

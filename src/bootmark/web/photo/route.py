@@ -9,7 +9,8 @@ from bootmark.services import writing
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.handling import believed, device_moment
 from bootmark.services.base.roles import DESK, SCOUTS
-from bootmark.services.scouting import measuring, photos
+from bootmark.services.scouting import photos, pictured
+from bootmark.services.scouting.measuring import Asked
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
 blueprint = Blueprint("photo", __name__)
@@ -31,13 +32,15 @@ def receive() -> tuple[Response, int]:
     sent = request.files.get("photo")
     taken, sent_at = (device_moment(request.form.get(name)) for name in ("seen_at", "sent_at"))
     try:
-        stop, enquiry = _id("stop"), _id("enquiry")
+        stop, enquiry, treatment = _id("stop"), _id("enquiry"), _id("treatment")
         only(DESK if enquiry else SCOUTS)
-        if sent is None or bool(stop) == bool(enquiry):
-            raise Refused(photo=say.line("Send one picture as photo, with the stop or the enquiry that it belongs to."))
+        if sent is None or sum(map(bool, (stop, enquiry, treatment))) != 1:
+            raise Refused(photo=say.line("Send one picture as photo, with the stop, the enquiry or the treatment that it belongs to."))
+        asked = Asked.read(request.form)
         seen_at = believed(taken + writing.off_by(the_farm(), sent_at, real_now()), now()) if taken else now()
         place = "keep_place" in request.form
-        photo = photos.attach(db(), member(), sent.read(), seen_at, stop=stop, enquiry=enquiry, keep_place=place)
+        belongs = {"stop": stop, "enquiry": enquiry, "treatment": treatment}
+        photo = photos.attach(db(), member(), sent.read(), seen_at, **belongs, keep_place=place, asked=asked)
     except Refused as error:
         return jsonify(status="refused", errors=error.errors), 403 if isinstance(error, Forbidden) else 422
     return jsonify(status="stored", record_id=str(photo)), 200
@@ -48,7 +51,7 @@ def receive() -> tuple[Response, int]:
 @at_most(60)
 def measured(photo: uuid.UUID) -> Response:
     """What was measured on a photograph, laid over it."""
-    answer = Response(measuring.drawn_over(db(), photo), mimetype="image/jpeg")
+    answer = Response(pictured.drawn_over(db(), photo), mimetype="image/jpeg")
     answer.headers["Cache-Control"] = "private, max-age=86400"
     return answer
 

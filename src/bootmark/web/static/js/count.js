@@ -13,6 +13,7 @@ document.addEventListener("alpine:init", () => {
 
   Alpine.data("tally", () => ({
     counts: [...data.counts],
+    pictures: [...data.pictures],
     foes: [...data.enemies],
     chosen: data.chosen,
     tool: data.tool,
@@ -42,7 +43,17 @@ document.addEventListener("alpine:init", () => {
       const draft = await outbox.readDraft("count/" + data.sample + plan.measure);
       if (draft) Object.assign(this, draft);
       else if (data.kept) this.kept = this.stored = true;
+      this.takePicture();
       this.read();
+    },
+    // A unit that a picture told, once: a page that is loaded again adds none.
+    takePicture() {
+      if (data.told === null || this.pictures.includes(data.picture)) return;
+      history.replaceState(null, "", data.own);
+      this.change(() => {
+        this.push(data.told);
+        this.pictures = [...Array.from({ length: this.counts.length - 1 }, (none, place) => this.pictures[place] || ""), data.picture];
+      });
     },
     get place() {
       return this.counts.length;
@@ -179,7 +190,7 @@ document.addEventListener("alpine:init", () => {
       return this.reading ? this.reading.text : "";
     },
     change(act) {
-      this.past.push({ counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, dead: this.dead, parasitised: this.parasitised });
+      this.past.push({ counts: [...this.counts], pictures: [...this.pictures], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, dead: this.dead, parasitised: this.parasitised });
       act();
       this.kept = false;
       this.keepDraft();
@@ -224,7 +235,7 @@ document.addEventListener("alpine:init", () => {
       this.read();
     },
     keepDraft() {
-      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool, dead: this.dead, parasitised: this.parasitised });
+      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], pictures: [...this.pictures], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool, dead: this.dead, parasitised: this.parasitised });
     },
     async read() {
       if (!this.counts.length) {
@@ -247,7 +258,7 @@ document.addEventListener("alpine:init", () => {
       if (this.pests || this.enemies) this.push(this.pests);
       this.stored = false;
       this.failed = "";
-      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null, dead: this.dead, parasitised: this.parasitised };
+      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], pictures: [...this.pictures], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null, dead: this.dead, parasitised: this.parasitised };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;

@@ -98,6 +98,7 @@ async function sendPhoto(photo) {
   form.set("photo", photo.blob, "photograph");
   form.set(photo.to, photo.of);
   if (photo.keep_place) form.set("keep_place", "yes");
+  for (const [name, value] of Object.entries(photo.asked || {})) form.set(name, value);
   form.set("seen_at", photo.seen_at);
   if (photo.farm === farm) form.set("sent_at", now());
   const answer = await fetch(`/f/${photo.farm}/photo`, { method: "POST", headers: { "X-CSRFToken": meta("csrf") }, body: form });
@@ -177,9 +178,9 @@ export async function add({ kind, v, title, record_id, base, payload }) {
   return keep(command, (kept) => JSON.stringify(kept.payload) === JSON.stringify(payload));
 }
 
-// The same for a photograph. to: "stop" or "enquiry", of: its id.
-export async function addPhoto({ to, of, keep_place, blob }) {
-  const photo = { command_id: newId(), title: say("photograph"), to, of, keep_place, blob, seen_at: now(), farm, account, why: "" };
+// The same for a photograph. to: "stop", "enquiry" or "treatment", of: its id; asked: what is to be measured on it.
+export async function addPhoto({ to, of, keep_place, blob, asked }) {
+  const photo = { command_id: newId(), title: say("photograph"), to, of, keep_place, blob, asked, seen_at: now(), farm, account, why: "" };
   return keep(photo, (kept) => kept.blob?.size === blob.size);
 }
 
@@ -228,6 +229,8 @@ export const dropDraft = (name) => store.dropDraft(draftKey(name)).catch(() => {
 
 export const waiting = async () => (await mine()).length;
 
+// How many pictures wait here to be measured at a stop or a treatment.
+export const picturesOf = async (of) => (await mine()).filter((record) => record.blob && record.asked && record.of === of).length;
 export function watch(watcher) {
   watchers.push(watcher);
   tell().catch(() => {});

@@ -1,0 +1,75 @@
+"""What the pictures of a stop or a treatment were measured to say, and the same drawn over them."""
+
+import io
+import uuid
+from dataclasses import dataclass
+
+import numpy as np
+from PIL import Image
+from sqlalchemy.orm import Session
+
+from bootmark.core.meanings import Pictured, Refusal
+from bootmark.core.photo import leaf, light
+from bootmark.core.photo.leaf import Leaves
+from bootmark.services.base import memo
+from bootmark.services.base.handling import Json
+from bootmark.services.scouting import measuring, photos
+from bootmark.services.scouting.measuring import Asked
+from bootmark.store.models import Photo
+from bootmark.store.rows import of_farm
+
+LOST, ODD = np.array([176, 58, 32]), np.array([214, 150, 20])
+"""Rust for what is gone, ochre for what is discoloured."""
+_kept: memo.Kept[Leaves | Refusal] = memo.Kept(64)
+
+
+@dataclass(frozen=True)
+class Said:
+    """What one picture says. why: why it says nothing, None where it says something."""
+
+    photo: uuid.UUID
+    asked: Asked
+    told: Json
+    why: Refusal | None
+    width: int
+    height: int
+
+
+def leaves(session: Session, photo: uuid.UUID) -> Leaves | Refusal:
+    """What a photograph of leaves says, or why it says nothing; measured once. Raises NotHere."""
+    content = photos.content(session, photo)
+    before = _kept.get((session.info["farm"], photo))
+    return before if before is not None else _kept.put((session.info["farm"], photo), measuring.leaves(content))
+
+
+def _said(photo: Photo) -> Said:
+    assert photo.asked is not None and photo.measured is not None
+    why = photo.measured.get("refused")
+    return Said(photo.id, Asked.kept(photo.asked), photo.measured, Refusal(why) if why else None, photo.width, photo.height)
+
+
+def of_stop(session: Session, stop_id: uuid.UUID, of: Pictured) -> list[Said]:
+    """The measured pictures of one kind at a stop, the newest first."""
+    rows = of_farm(Photo).where(Photo.stop_id == stop_id, Photo.asked["of"].astext == of).order_by(Photo.seen_at.desc(), Photo.id)
+    return [_said(photo) for photo in session.scalars(rows)]
+
+
+def of_treatment(session: Session, treatment_id: uuid.UUID) -> list[Said]:
+    """The cards with drops of a treatment, as they were taken."""
+    rows = of_farm(Photo).where(Photo.treatment_id == treatment_id, Photo.asked.is_not(None)).order_by(Photo.seen_at, Photo.id)
+    return [_said(photo) for photo in session.scalars(rows)]
+
+
+def drawn_over(session: Session, photo: uuid.UUID) -> bytes:
+    """A photograph of leaves with what was measured laid over it, as a JPEG; as it is where nothing was. Raises NotHere."""
+    content = photos.content(session, photo)
+    told = leaves(session, photo)
+    picture = light.fitted(measuring.read(content), leaf.LONGEST).copy()
+    for each in told.leaves if isinstance(told, Leaves) else ():
+        top, left, bottom, right = each.box
+        part = picture[top:bottom, left:right]
+        for mask, colour in ((each.whole & ~each.left, LOST), (each.odd, ODD)):
+            part[mask] = (0.35 * part[mask] + 0.65 * colour).astype(np.uint8)
+    out = io.BytesIO()
+    Image.fromarray(picture).save(out, "JPEG", quality=88)
+    return out.getvalue()

@@ -1,0 +1,1 @@
+"""Cards that a treatment wetted: how much is covered, and how evenly."""

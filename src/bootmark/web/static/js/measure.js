@@ -1,0 +1,42 @@
+// Pictures that tell a unit of a count: those that wait for signal, and like things picked by tapping examples.
+import * as outbox from "./lib/outbox.js";
+import { say } from "./lib/say.js";
+
+const LIKE = 0.35;
+const NEAR = 3;
+
+// What waits here to be sent is measured when it arrives.
+async function tellWaiting() {
+  const form = document.querySelector("form[data-measured]");
+  const line = document.querySelector("[data-waits]");
+  if (!form || !line) return;
+  const number = await outbox.picturesOf(form.dataset.of);
+  line.textContent = number ? say("pictures_wait", { count: number }) : "";
+}
+
+// The circles of all that is as long and as wide as one of the examples are lit, and their number is put in.
+function pick(box) {
+  const { lengths, widths } = JSON.parse(box.dataset.picks);
+  const drawing = box.querySelector("svg");
+  const circles = [...drawing.querySelectorAll("circle")];
+  const number = document.querySelector("[data-number]");
+  const examples = new Set();
+  const alike = (sizes, one, other) => Math.abs(Math.log(sizes[one] / sizes[other])) < LIKE;
+  drawing.addEventListener("click", (event) => {
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing.getScreenCTM().inverse());
+    const far = circles.map((circle) => Math.hypot(circle.cx.baseVal.value - x, circle.cy.baseVal.value - y) / circle.r.baseVal.value);
+    const place = far.indexOf(Math.min(...far));
+    if (!(far[place] < NEAR)) return;
+    if (!examples.delete(place)) examples.add(place);
+    const lit = circles.map((circle, other) => [...examples].some((one) => alike(lengths, one, other) && alike(widths, one, other)));
+    circles.forEach((circle, other) => {
+      circle.classList.toggle("lit", lit[other]);
+      circle.classList.toggle("example", examples.has(other));
+    });
+    if (number) number.value = lit.filter(Boolean).length;
+  });
+}
+
+document.querySelectorAll("[data-picks]").forEach(pick);
+addEventListener("outbox:stored", tellWaiting);
+tellWaiting();
