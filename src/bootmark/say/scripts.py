@@ -25,6 +25,7 @@ TEXTS: dict[str, str | Many] = {
         "{count} picture waits for signal: it is measured once it is sent.",
         "{count} pictures wait for signal: they are measured once they are sent.",
     ),
+    "no_camera": "This device gives no camera to the page: choose Picture.",
     "photograph_kept": "Kept on this device. It is sent as soon as there is signal.",
     "not_signed": "{job}, done and not signed.",
     "not_signed_kept": "Done, not signed: kept on this device with its details. It is signed when there is signal.",

@@ -11,6 +11,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from bootmark import say
 from bootmark.services.base.sign_ins import PHONE
 from bootmark.web import errors, guard, words
+from bootmark.web.again import route as again
 from bootmark.web.begin import route as begin
 from bootmark.web.book import route as book
 from bootmark.web.call import route as call
@@ -59,6 +60,7 @@ SCREENS = (
     trust,
     round_,
     look,
+    again,
     condition,
     count,
     measure,

@@ -110,6 +110,7 @@ def attach(
     treatment: uuid.UUID | None = None,
     keep_place: bool = False,
     asked: Asked | None = None,
+    tag: str = "",
 ) -> uuid.UUID:
     """Keep a photograph at a stop, with an enquiry or of a treatment of the member's farm, and measure it where that is asked; the same
     bytes sent twice are stored once. Raises Refused."""
@@ -133,6 +134,7 @@ def attach(
             "measured": measuring.measured(kept, asked, _before(session, asked, stop)) if asked else None,
             "account_id": member.account_id,
             "seen_at": seen_at,
+            "tag": tag,
             "width": width,
             "height": height,
             "latitude": latitude,

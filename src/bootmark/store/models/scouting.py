@@ -118,7 +118,8 @@ class Enquiry(Withdrawable, Head, Base):
 
 class Photo(Identified, Base):
     """A photograph at a stop, with an enquiry, or of a card that a treatment wetted: re-encoded, small, its place only where the scout
-    wants it kept. asked: what was to be measured on it, None where nothing was; measured: what it said, or why it said nothing."""
+    wants it kept. asked: what was to be measured on it, None where nothing was; measured: what it said, or why it said nothing;
+    tag: of what is pictured again and again."""
 
     __tablename__ = "photo"
     __table_args__ = (
@@ -135,6 +136,7 @@ class Photo(Identified, Base):
     treatment_id: Mapped[uuid.UUID | None]
     asked: Mapped[dict[str, Any] | None] = mapped_column(JSONB)
     measured: Mapped[dict[str, Any] | None] = mapped_column(JSONB)
+    tag: Mapped[str] = mapped_column(server_default="", default="")
     account_id: Mapped[uuid.UUID]
     seen_at: Mapped[dt.datetime]
     width: Mapped[int]

@@ -9,7 +9,7 @@ from bootmark.services import writing
 from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.handling import believed, device_moment
 from bootmark.services.base.roles import DESK, SCOUTS
-from bootmark.services.scouting import photos, pictured
+from bootmark.services.scouting import photos, pictured, tagged
 from bootmark.services.scouting.measuring import Asked
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
@@ -36,11 +36,13 @@ def receive() -> tuple[Response, int]:
         only(DESK if enquiry else SCOUTS)
         if sent is None or sum(map(bool, (stop, enquiry, treatment))) != 1:
             raise Refused(photo=say.line("Send one picture as photo, with the stop, the enquiry or the treatment that it belongs to."))
-        asked = Asked.read(request.form)
+        asked, tag = Asked.read(request.form), request.form.get("tag", "").strip()
+        if len(tag) > tagged.MOST_TAG:
+            raise Refused(tag=say.line("A tag has up to {most} letters: shorten it.", most=tagged.MOST_TAG))
         seen_at = believed(taken + writing.off_by(the_farm(), sent_at, real_now()), now()) if taken else now()
         place = "keep_place" in request.form
         belongs = {"stop": stop, "enquiry": enquiry, "treatment": treatment}
-        photo = photos.attach(db(), member(), sent.read(), seen_at, **belongs, keep_place=place, asked=asked)
+        photo = photos.attach(db(), member(), sent.read(), seen_at, **belongs, keep_place=place, asked=asked, tag=tag)
     except Refused as error:
         return jsonify(status="refused", errors=error.errors), 403 if isinstance(error, Forbidden) else 422
     return jsonify(status="stored", record_id=str(photo)), 200

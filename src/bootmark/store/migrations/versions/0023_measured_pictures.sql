@@ -2,6 +2,7 @@
 ALTER TABLE photo ADD COLUMN treatment_id UUID;
 ALTER TABLE photo ADD COLUMN asked JSONB;
 ALTER TABLE photo ADD COLUMN measured JSONB;
+ALTER TABLE photo ADD COLUMN tag VARCHAR DEFAULT '' NOT NULL;
 ALTER TABLE photo ADD CONSTRAINT fk_photo_farm_id_treatment_id FOREIGN KEY(farm_id, treatment_id) REFERENCES treatment (farm_id, id);
 ALTER TABLE photo DROP CONSTRAINT photo_hangs_on_one;
 ALTER TABLE photo ADD CONSTRAINT photo_hangs_on_one CHECK (num_nonnulls(stop_id, enquiry_id, treatment_id) = 1);
