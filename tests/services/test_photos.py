@@ -95,7 +95,7 @@ class Pictures(DatabaseTest):
     def test_one_is_decoded_at_a_time(self) -> None:
         content, at_once, most = picture(400, 300), [0], [0]
 
-        def watched(opened: Image.Image) -> tuple[bytes, int, int]:
+        def watched(opened: Image.Image, **more: bool) -> tuple[bytes, int, int]:
             at_once[0] += 1
             most[0] = max(most[0], at_once[0])
             time.sleep(0.02)

@@ -323,6 +323,15 @@ class CountTool(StrEnum):
     ROLL = "roll"
 
 
+class Age(StrEnum):
+    """How old the animals of a count are: eggs, that stand beside those alive; small, large and grown ones, that are among them."""
+
+    EGGS = "eggs"
+    SMALL = "small"
+    LARGE = "large"
+    ADULTS = "adults"
+
+
 class DayPart(StrEnum):
     """The part of a day in which a count holds: what it counts is there, and can be seen."""
 

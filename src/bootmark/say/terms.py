@@ -3,6 +3,7 @@
 from enum import StrEnum
 
 from bootmark.core.meanings import (
+    Age,
     Chosen,
     CountTool,
     DayPart,
@@ -51,6 +52,12 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         CountTool.SIEVE: "Sieved",
         CountTool.BAIT: "With baits",
         CountTool.ROLL: "In cardboard rolls",
+    },
+    Age: {
+        Age.EGGS: "Eggs",
+        Age.SMALL: "Small ones",
+        Age.LARGE: "Large ones",
+        Age.ADULTS: "Adults",
     },
     DayPart: {
         DayPart.ANY: "At any hour",

@@ -27,8 +27,8 @@ PHOTO_HUE_LEAST, PHOTO_TURNED, PHOTO_PALER, PHOTO_FADED = 0.05, 3.0, 18.0, 0.45
 SHEET_COLOUR, SHEET_LIGHT = 14.0, 24.0
 """units of colour and lightness. By which a sheet may differ from its own middle. Tried in bench, 2026-11-27."""
 SHEET_LEAST, SHEET_FILLS, SHEET_BENT = 0.1, 0.94, 0.03
-"""shares. Of a picture that a sheet has at the least, of four straight sides that it fills, and of a side by which that may bend. Tried in
-bench, 2026-11-27."""
+"""shares. Of a picture that a sheet has at the least, of four straight sides that it fills, and of a side by which that may bend.
+Tried in bench, 2026-11-27."""
 SHEET_LEAN, SHEET_MARGIN = 0.72, 1.5
 """share and millimetres. Of its length that a direction keeps when a sheet leans; along its edge, which is not read. Tried in bench,
 2026-11-27."""
@@ -57,8 +57,8 @@ MERGED_ABOVE = 0.2
 DROPS_UNSEEN = 0.5
 """share. Of drops that a picture does not tell apart, for each share of the card that is covered. Tried in bench, 2026-11-27."""
 SMEAR_OFF, SMEAR_EDGE, SMEAR_MOST = 0.35, 0.2, 0.03
-"""share, millimetres and share. Of the way from dry to wet that a smear has gone; from a drop, where colours mix; of the card. Tried in
-bench, 2026-11-27."""
+"""share, millimetres and share. Of the way from dry to wet that a smear has gone; from a drop, where colours mix; of the card.
+Tried in bench, 2026-11-27."""
 THING_DARKER, THING_SHORTEST, THING_LONGEST, THING_LIKE = 0.2, 0.6, 15.0, 0.35
 """share, millimetres and logarithm. By which what sits on a card is darker than it; its lengths that count; by which like things differ.
 Judgement, 2026-11-27."""

@@ -379,6 +379,28 @@ class Pictures(Rule):
 
 
 @dataclass(frozen=True)
+class Tally(Rule):
+    """How many of each of some kinds; those that nobody counted are left out."""
+
+    kinds: tuple[str, ...]
+
+    def inner(self) -> CoreSchema:
+        return core_schema.dict_schema(core_schema.str_schema(), core_schema.int_schema(ge=0, le=1_000_000))
+
+    def read(self, value: Any, checks: Checks) -> dict[str, int]:
+        tally = {} if value is None else value
+        whole = isinstance(tally, dict) and all(
+            kind in self.kinds and type(number) is int and 0 <= number <= 1_000_000 for kind, number in tally.items()
+        )
+        if not whole:
+            raise wrong(say.line("Each of {kinds} is counted by a whole number from 0 up.", kinds=", ".join(self.kinds)))
+        return dict(tally)
+
+    def of_text(self, text: str) -> Any:
+        return {} if not text.strip() else text
+
+
+@dataclass(frozen=True)
 class Ticks(Rule):
     """The sentences that somebody ticked."""
 

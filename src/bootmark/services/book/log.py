@@ -17,7 +17,7 @@ from bootmark import say
 from bootmark.core.catalogue import Catalogue, bbch
 from bootmark.core.catalogue.model import MANY
 from bootmark.core.field.count import interval
-from bootmark.core.meanings import Measure, TrapState
+from bootmark.core.meanings import Age, Measure, TrapState
 from bootmark.core.types import SEEN, Sample
 from bootmark.services.base import ground, memo, stamp
 from bootmark.services.base.stamp import Topic
@@ -117,6 +117,12 @@ def _counts(session: Session, ids: Sequence[uuid.UUID], catalogue: Catalogue) ->
 
 
 def _counted(row: SampleRow) -> str:
+    """A count in words, with the ages where they were told apart."""
+    ages = [f"{row.ages[age]} {say.term(age).lower()}" for age in Age if row.ages.get(age)]
+    return "; ".join(filter(None, (_number(row), ", ".join(ages))))
+
+
+def _number(row: SampleRow) -> str:
     estimate = interval(Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure)))
     if row.measure == Measure.PROPORTION:
         return say.line("on {share:percent} of {units}, by {unit:word}", share=estimate.estimate, units=estimate.units, unit=row.unit)

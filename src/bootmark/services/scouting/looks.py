@@ -14,12 +14,12 @@ from bootmark import say
 from bootmark.core import ENGINE
 from bootmark.core.catalogue import Catalogue, default
 from bootmark.core.field import identify
-from bootmark.core.meanings import Chosen, CountTool, Measure, Pattern, VerdictKind
+from bootmark.core.meanings import Age, Chosen, CountTool, Measure, Pattern, VerdictKind
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
 from bootmark.services.base import acted_on, ground, grown, memo, planned, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.farm_time import zone
-from bootmark.services.base.fields import MOST_UNITS, Checks, Choice, Counts, Flag, Number, Pictures, RecordId, Signs, Text
+from bootmark.services.base.fields import MOST_UNITS, Checks, Choice, Counts, Flag, Number, Pictures, RecordId, Signs, Tally, Text
 from bootmark.services.base.fields import Agent as AgentField
 from bootmark.services.base.handling import Context, Json, as_json, handles
 from bootmark.services.base.roles import SCOUTS
@@ -81,9 +81,16 @@ class RecordSample(Command, kind="sample.record", roles=SCOUTS):
     pattern: Annotated[str, Choice(("", *Pattern), fallback="")] = ""
     laid: Annotated[int | None, Number(1, MOST_UNITS, whole=True, optional=True)] = None
     pictures: Annotated[list[str], Pictures()] = Field(default_factory=list)
+    ages: Annotated[dict[str, int], Tally(tuple(Age))] = Field(default_factory=dict)
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
         units, beside = len(self.counts), len(self.enemies)
+        grown = sum(number for age, number in self.ages.items() if age != Age.EGGS)
+        if self.measure == Measure.MEAN and grown > sum(self.counts):
+            yield (
+                "ages",
+                say.line("{grown} were told apart by their age and {all} counted: each of them counts.", grown=grown, all=sum(self.counts)),
+            )
         if len(self.pictures) > units:
             yield "pictures", say.line("There are more pictures than units: one picture tells one unit.")
         if beside and beside != units:

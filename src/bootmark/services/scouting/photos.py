@@ -153,7 +153,8 @@ def _before(session: Session, asked: Asked, stop_id: uuid.UUID | None) -> Json |
     told = of_farm(Photo, Photo.measured).where(Photo.asked["of"].astext == asked.of, Photo.asked["sheet"].astext == asked.sheet)
     told = told.where(~Photo.measured.has_key("refused")).order_by(Photo.seen_at.desc()).limit(1)
     if asked.second:
-        first: Json | None = session.scalars(told.where(Photo.stop_id == stop_id)).first()
+        firsts = told.where(Photo.stop_id == stop_id, Photo.asked["second"].astext == "false")
+        first: Json | None = session.scalars(firsts).first()
         if first is None:
             raise Refused(photo=say.line("No first picture of this paper could be read: take both again."))
         return first

@@ -49,8 +49,9 @@ def _said(photo: Photo) -> Said:
 
 
 def of_stop(session: Session, stop_id: uuid.UUID, of: Pictured) -> list[Said]:
-    """The measured pictures of one kind at a stop, the newest first."""
-    rows = of_farm(Photo).where(Photo.stop_id == stop_id, Photo.asked["of"].astext == of).order_by(Photo.seen_at.desc(), Photo.id)
+    """The measured pictures of one kind at a stop, the newest first; of two of one paper the second."""
+    rows = of_farm(Photo).where(Photo.stop_id == stop_id, Photo.asked["of"].astext == of)
+    rows = rows.order_by(Photo.seen_at.desc(), Photo.asked["second"].astext.desc(), Photo.id)
     return [_said(photo) for photo in session.scalars(rows)]
 
 

@@ -67,7 +67,7 @@ class FindingRow(Identified, Base):
 class SampleRow(Withdrawable, Head, Base):
     """What was counted at a stop. dead, parasitised: how many beside those alive, None where nobody counted them; tool: by which, empty
     where it is the plan's own; pattern, laid: how its points lay on the block, and how many, empty where nobody told; pictures: for each
-    unit the photograph that told it, empty text where none did."""
+    unit the photograph that told it, empty text where none did; ages: how many of an Age, of all units, where somebody told them apart."""
 
     __tablename__ = "sample"
     __table_args__ = (within_farm("stop_id", "stop"), Index(None, "farm_id", "stop_id"))
@@ -84,6 +84,7 @@ class SampleRow(Withdrawable, Head, Base):
     pattern: Mapped[str] = mapped_column(server_default="", default="")
     laid: Mapped[int | None]
     pictures: Mapped[list[Any]] = mapped_column(server_default="[]", default=list)
+    ages: Mapped[dict[str, Any]] = mapped_column(server_default="{}", default=dict)
 
 
 class CropCondition(Withdrawable, Head, Base):

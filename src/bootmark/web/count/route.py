@@ -12,7 +12,7 @@ from bootmark.core.catalogue.model import Agent, Sampling
 from bootmark.core.field import plans, stopping, weighed
 from bootmark.core.field.count import dispersion, enemy_ratio
 from bootmark.core.field.stopping import Rule
-from bootmark.core.meanings import Chosen, CountTool, DayPart, Measure, Pattern
+from bootmark.core.meanings import Age, Chosen, CountTool, DayPart, Measure, Pattern
 from bootmark.core.messages import Says, says
 from bootmark.core.types import Sample
 from bootmark.say import count as count_words
@@ -151,6 +151,7 @@ def page(stop: uuid.UUID) -> str:
             "chosen": same.chosen if same else Chosen.PLAN,
             "pattern": str(_pattern(here.block)) if ground.on_plan(the_farm(), here.block) else "",
             "tool": (same.tool if same else "") or plan["tool"],
+            "ages": same.ages if same else {},
             "dead": same.dead if same else None,
             "parasitised": same.parasitised if same else None,
             "counts": same.counts if same else [],
@@ -177,6 +178,7 @@ def page(stop: uuid.UUID) -> str:
         keeper=member().role in KEEPERS,
         off=_off(agent, here.block) if agent and bench else "",
         tools=[(str(tool), say.term(tool)) for tool in CountTool],
+        ages=[(str(age), say.term(age).lower(), age == Age.EGGS) for age in Age],
         ways=[(str(way), say.term(way)) for way in Chosen],
         patterns=[(str(pattern), say.term(pattern)) for pattern in Pattern],
         pattern=_pattern(here.block),

@@ -8,3 +8,4 @@ ALTER TABLE photo DROP CONSTRAINT photo_hangs_on_one;
 ALTER TABLE photo ADD CONSTRAINT photo_hangs_on_one CHECK (num_nonnulls(stop_id, enquiry_id, treatment_id) = 1);
 CREATE INDEX ix_photo_farm_id_treatment_id ON photo (farm_id, treatment_id);
 ALTER TABLE sample ADD COLUMN pictures JSONB DEFAULT '[]' NOT NULL;
+ALTER TABLE sample ADD COLUMN ages JSONB DEFAULT '{}' NOT NULL;

@@ -17,6 +17,7 @@ document.addEventListener("alpine:init", () => {
     foes: [...data.enemies],
     chosen: data.chosen,
     tool: data.tool,
+    ages: { ...data.ages },
     dead: data.dead,
     parasitised: data.parasitised,
     typed: "",
@@ -190,7 +191,7 @@ document.addEventListener("alpine:init", () => {
       return this.reading ? this.reading.text : "";
     },
     change(act) {
-      this.past.push({ counts: [...this.counts], pictures: [...this.pictures], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, dead: this.dead, parasitised: this.parasitised });
+      this.past.push({ counts: [...this.counts], pictures: [...this.pictures], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, ages: { ...this.ages }, dead: this.dead, parasitised: this.parasitised });
       act();
       this.kept = false;
       this.keepDraft();
@@ -205,6 +206,16 @@ document.addEventListener("alpine:init", () => {
     // Beside those alive: an attack that is over is told by them.
     gone(how) {
       this.change(() => (this[how] = (this[how] || 0) + 1));
+    },
+    // Told apart by age: eggs beside those alive, the others among them.
+    aged(age, isBeside) {
+      this.change(() => {
+        this.ages = { ...this.ages, [age]: (this.ages[age] || 0) + 1 };
+        if (!isBeside) this.pests += 1;
+      });
+    },
+    ofAge(age) {
+      return this.ages[age] || "";
     },
     // The whole unit as one number, for many on it.
     nextTyped() {
@@ -235,7 +246,7 @@ document.addEventListener("alpine:init", () => {
       this.read();
     },
     keepDraft() {
-      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], pictures: [...this.pictures], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool, dead: this.dead, parasitised: this.parasitised });
+      outbox.keepDraft("count/" + data.sample + plan.measure, { counts: [...this.counts], pictures: [...this.pictures], foes: [...this.foes], pests: this.pests, enemies: this.enemies, chosen: this.chosen, tool: this.tool, ages: { ...this.ages }, dead: this.dead, parasitised: this.parasitised });
     },
     async read() {
       if (!this.counts.length) {
@@ -258,7 +269,7 @@ document.addEventListener("alpine:init", () => {
       if (this.pests || this.enemies) this.push(this.pests);
       this.stored = false;
       this.failed = "";
-      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], pictures: [...this.pictures], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null, dead: this.dead, parasitised: this.parasitised };
+      const payload = { stop_id: data.stop, agent: data.agent, unit: plan.unit, measure: plan.measure, counts: [...this.counts], pictures: [...this.pictures], enemies: [...this.foes], chosen: this.chosen, tool: this.tool === plan.tool ? "" : this.tool, pattern: data.pattern, laid: data.field ? data.field.points.length : null, ages: { ...this.ages }, dead: this.dead, parasitised: this.parasitised };
       try {
         this.base = await outbox.add({ kind: data.kind, v: data.v, title: data.title, record_id: data.sample, base: this.base, payload });
         this.kept = true;
