@@ -8,7 +8,7 @@ from selenium.webdriver.support.ui import Select
 from sqlalchemy import func, select
 
 from bootmark.standins.estate import FARM, made
-from bootmark.store.models import DecisionRow, WeatherDay
+from bootmark.store.models import DecisionRow, Stop, TreatmentRow, WeatherDay
 from bootmark.store.session import farm_session
 from tests.browser import driver
 from tests.browser.live import LiveTest
@@ -113,6 +113,7 @@ class Desk(LiveTest):
         self.sign_in("owner")
         with farm_session(FARM) as session:
             call = session.scalars(select(DecisionRow.id).where(DecisionRow.control != "").limit(1)).one()
+            stop, treatment = (session.scalars(select(model.id).limit(1)).one() for model in (Stop, TreatmentRow))
         for size in (driver.DESK, driver.PHONE):
             driver.size(self.chrome, size)
             for path in (
@@ -129,6 +130,11 @@ class Desk(LiveTest):
                 "traps",
                 f"traps/{made('trap/Trap 1')}",
                 f"farm/block/{made('Orchard A')}",
+                f"condition/{stop}",
+                f"measure/{stop}",
+                f"measure/{stop}?of=card",
+                f"droplets/{treatment}",
+                f"again/{made('Orchard A')}",
             ):
                 with self.subTest(path=path, size=size):
                     self.go(path)

@@ -7,11 +7,14 @@ from dataclasses import replace
 
 import numpy as np
 from PIL import Image, ImageDraw
+from shapely.geometry import Polygon
+from skimage.measure import find_contours
 
 from bootmark.core.meanings import Refusal
 from bootmark.core.photo import leaf, light
 from bootmark.core.photo.light import Unreadable
-from tests.outside.photographed import HIGH, PAPER, WIDE, Picture, eaten_leaf, laid, leaf_picture, taken, usual
+from bootmark.drawing.leaf import Leaf
+from tests.outside.photographed import HIGH, PAPER, WIDE, Drawn, Picture, eaten_leaf, laid, leaf_picture, taken, usual
 
 
 def refused(picture: Picture) -> Refusal | None:
@@ -49,6 +52,19 @@ class Measured(unittest.TestCase):
         self.assertEqual(len(told.leaves), 2)
         for truth, each in zip(sorted((first.truth.lost, second.truth.lost)), sorted(row.lost for row in told.leaves), strict=True):
             self.assertAlmostEqual(truth, each, delta=0.03)
+
+    def test_an_outline_that_somebody_drew_tells_what_the_other_half_can_not(self) -> None:
+        rng = random.Random("both sides, by hand")
+        drawn = eaten_leaf(rng, 0.25, edge="both")
+        shot = replace(usual(rng), tilt=0.0)
+        picture = taken(laid(drawn, random.Random(1), shot.ground), shot, rng)
+        self.assertEqual(refused(picture), Refusal.OUTLINE)
+        # The whole leaf lies where the eaten one does: its outline is drawn with the same chance.
+        uneaten = laid(Drawn(Leaf(drawn.leaf.form), Polygon()), random.Random(1), shot.ground)
+        green = np.abs(np.asarray(uneaten, dtype=int) - np.array(shot.ground)).sum(axis=-1) > 60
+        ring = max(find_contours(green.astype(float), 0.5), key=len)[::40]
+        told = leaf.by_outline(picture, ring[:, ::-1] / [WIDE, HIGH])
+        self.assertAlmostEqual(told.lost, drawn.truth.lost, delta=0.03)
 
 
 class Refused(unittest.TestCase):

@@ -12,7 +12,7 @@ from bootmark.services.base.command import Refused
 from bootmark.standins.estate import FARM
 from bootmark.store.models import Photo, Stop, TreatmentRow
 from bootmark.store.session import farm_session
-from tests.outside.photographed import Picture
+from tests.outside.photographed import Picture, eaten_leaf, leaf_picture
 from tests.outside.sheets import insects, stuck, tapped, wetted
 from tests.sending import send
 from tests.services.lines import line
@@ -87,6 +87,24 @@ class Measured(PagesTest):
         ):
             answer = self.sent(jpeg(dark), **words)
             self.assertEqual((answer.status_code, list(answer.json["errors"])), (422, [field]))
+
+    def test_leaves_from_a_phone_are_measured_and_an_outline_drawn_by_hand_helps(self) -> None:
+        where = f"{F}/condition/{self.stop}"
+        rng = random.Random("leaves of a phone")
+        self.kept(self.sent(jpeg(leaf_picture(rng, eaten_leaf(rng, 0.2))), measures="leaves"))
+        self.assertRegex(self.client.get(where).text, r"\d+ % lost")
+        lobed = leaf_picture(rng, eaten_leaf(rng, 0.2, form="lobed"))
+        photo = self.kept(self.sent(jpeg(lobed), measures="leaves"))
+        page = self.client.get(f"{where}?photo={photo.id}").text
+        self.assertIn("tap round one whole leaf", page)
+        box = "0.05,0.05 0.95,0.05 0.95,0.95 0.05,0.95"
+        within = self.client.get(f"{where}?photo={photo.id}&outline={box}").text
+        self.assertRegex(within, r"\d+ % lost")
+        self.assertIn("outline=", within.partition("measured.jpg")[2][:120], "the same outline is laid over the picture")
+        over = self.client.get(f"{F}/photo/{photo.id}/measured.jpg?outline={box}")
+        self.assertEqual(over.mimetype, "image/jpeg")
+        for nonsense in ("1,2", "a,b c,d e,f", "0,0 5,5 9,9"):
+            self.assertIn("tap round one whole leaf", self.client.get(f"{where}?photo={photo.id}&outline={nonsense}").text)
 
     def test_a_card_a_week_later_shows_what_came(self) -> None:
         rng = random.Random("cards of a block")

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy import ndimage
 from scipy.spatial import ConvexHull
+from skimage import draw
 
 from bootmark.core import judgement
 from bootmark.core.meanings import Refusal
@@ -33,10 +34,9 @@ class Measured:
 
 @dataclass(frozen=True)
 class Leaves:
-    """Every leaf of a picture, the largest first, and all of them together. size: rows and columns at which they were measured."""
+    """Every leaf of a picture, the largest first, and all of them together."""
 
     leaves: tuple[Measured, ...]
-    size: tuple[int, int]
 
     @property
     def lost(self) -> float:
@@ -56,12 +56,7 @@ def measure(picture: Picture) -> Leaves:
     same height nothing is told. Raises Unreadable with why. Source: shares of areas do not change under tilt (an affine map); the rest
     common practice, no source.
     """
-    small = light.fitted(picture, LONGEST)
-    lit = light.on_plain_ground(small)
-    grey = light.grey(small)
-    if light.sharpness(grey) < judgement.PHOTO_BLUR:
-        raise Unreadable(Refusal.BLURRED)
-    mask = _leafy(lit)
+    lit, mask = _seen(picture)
     labels, count = ndimage.label(mask)
     if not count:
         raise Unreadable(Refusal.NOTHING)
@@ -77,7 +72,31 @@ def measure(picture: Picture) -> Leaves:
     if ndimage.binary_opening(shiny, iterations=2).sum() > judgement.PHOTO_GLARE * mask.sum():
         raise Unreadable(Refusal.GLARE)
     leaves = tuple(_of(labels == label, lit) for label in wanted)
-    return Leaves(leaves, (mask.shape[0], mask.shape[1]))
+    return Leaves(leaves)
+
+
+def by_outline(picture: Picture, outline: Floats) -> Leaves:
+    """One leaf whose whole outline somebody drew: what is not leaf in it is lost, whatever the other half says.
+
+    picture: rows, columns, red green blue; outline: corners as shares of its width and height, three at the least. Raises Unreadable.
+    """
+    lit, mask = _seen(picture)
+    rows, columns = mask.shape
+    whole: Mask = draw.polygon2mask(mask.shape, outline[:, ::-1] * [rows, columns])
+    left = mask & whole
+    if left.sum() < judgement.PHOTO_LEAF_LEAST * mask.size:
+        raise Unreadable(Refusal.NOTHING)
+    filled: Mask = ndimage.binary_fill_holes(left)
+    return Leaves((_told(whole, left, filled, lit.lab, (0, 0, rows, columns)),))
+
+
+def _seen(picture: Picture) -> tuple[light.Lit, Mask]:
+    """A picture in even light, and what of it is leaf. Raises Unreadable."""
+    small = light.fitted(picture, LONGEST)
+    lit = light.on_plain_ground(small)
+    if light.sharpness(light.grey(small)) < judgement.PHOTO_BLUR:
+        raise Unreadable(Refusal.BLURRED)
+    return lit, _leafy(lit)
 
 
 def _leafy(lit: light.Lit) -> Mask:
@@ -100,19 +119,16 @@ def _of(mask: Mask, lit: light.Lit) -> Measured:
     part = (slice(box[0], box[2]), slice(box[1], box[3]))
     left: Mask = mask[part]
     filled: Mask = ndimage.binary_fill_holes(left)
-    whole = filled | _given_back(filled)
-    area, holes, edges = whole.sum(), (filled & ~left).sum(), (whole & ~filled).sum()
-    odd = _discoloured(lit.lab[part], left)
-    return Measured(
-        float((holes + edges) / area),
-        float(holes / area),
-        float(edges / area),
-        float(odd.sum() / left.sum()),
-        (int(box[0]), int(box[1]), int(box[2]), int(box[3])),
-        whole,
-        left,
-        odd,
-    )
+    corners = (int(box[0]), int(box[1]), int(box[2]), int(box[3]))
+    return _told(filled | _given_back(filled), left, filled, lit.lab[part], corners)
+
+
+def _told(whole: Mask, left: Mask, filled: Mask, lab: Floats, box: tuple[int, int, int, int]) -> Measured:
+    """What masks of a leaf say: whole, what is left, and that with its holes filled."""
+    area, holes, edges = whole.sum(), (filled & whole & ~left).sum(), (whole & ~filled).sum()
+    odd = _discoloured(lab, left)
+    discoloured = float(odd.sum() / left.sum())
+    return Measured(float((holes + edges) / area), float(holes / area), float(edges / area), discoloured, box, whole, left, odd)
 
 
 def _given_back(filled: Mask) -> Mask:

@@ -14,7 +14,7 @@ from bootmark.core.photo.leaf import Leaves
 from bootmark.services.base import memo
 from bootmark.services.base.handling import Json
 from bootmark.services.scouting import measuring, photos
-from bootmark.services.scouting.measuring import Asked
+from bootmark.services.scouting.measuring import Asked, Outline
 from bootmark.store.models import Photo
 from bootmark.store.rows import of_farm
 
@@ -35,11 +35,11 @@ class Said:
     height: int
 
 
-def leaves(session: Session, photo: uuid.UUID) -> Leaves | Refusal:
-    """What a photograph of leaves says, or why it says nothing; measured once. Raises NotHere."""
-    content = photos.content(session, photo)
-    before = _kept.get((session.info["farm"], photo))
-    return before if before is not None else _kept.put((session.info["farm"], photo), measuring.leaves(content))
+def leaves(session: Session, photo: uuid.UUID, outline: Outline = ()) -> Leaves | Refusal:
+    """What a photograph of leaves says, or why it says nothing; measured once. outline: as somebody drew it. Raises NotHere."""
+    content, key = photos.content(session, photo), (session.info["farm"], photo, outline)
+    before = _kept.get(key)
+    return before if before is not None else _kept.put(key, measuring.leaves(content, outline))
 
 
 def _said(photo: Photo) -> Said:
@@ -61,10 +61,10 @@ def of_treatment(session: Session, treatment_id: uuid.UUID) -> list[Said]:
     return [_said(photo) for photo in session.scalars(rows)]
 
 
-def drawn_over(session: Session, photo: uuid.UUID) -> bytes:
+def drawn_over(session: Session, photo: uuid.UUID, outline: Outline = ()) -> bytes:
     """A photograph of leaves with what was measured laid over it, as a JPEG; as it is where nothing was. Raises NotHere."""
     content = photos.content(session, photo)
-    told = leaves(session, photo)
+    told = leaves(session, photo, outline)
     picture = light.fitted(measuring.read(content), leaf.LONGEST).copy()
     for each in told.leaves if isinstance(told, Leaves) else ():
         top, left, bottom, right = each.box

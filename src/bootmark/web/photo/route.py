@@ -10,9 +10,10 @@ from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.handling import believed, device_moment
 from bootmark.services.base.roles import DESK, SCOUTS
 from bootmark.services.scouting import photos, pictured, tagged
-from bootmark.services.scouting.measuring import Asked
+from bootmark.services.scouting.measuring import Asked, Outline
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
+MOST_CORNERS = 60
 blueprint = Blueprint("photo", __name__)
 
 
@@ -48,12 +49,22 @@ def receive() -> tuple[Response, int]:
     return jsonify(status="stored", record_id=str(photo)), 200
 
 
+def outline_of(text: str) -> Outline:
+    """Corners that somebody drew, as "0.12,0.5 0.3,0.61": shares of the width and the height; none where they are no such corners."""
+    pairs = [pair.split(",") for pair in text.split()[:MOST_CORNERS]]
+    try:
+        corners = tuple((float(x), float(y)) for x, y in pairs)
+    except ValueError:
+        return ()
+    return corners if len(corners) > 2 and all(0 <= share <= 1 for corner in corners for share in corner) else ()
+
+
 @blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>/measured.jpg")
 @on_farm
 @at_most(60)
 def measured(photo: uuid.UUID) -> Response:
     """What was measured on a photograph, laid over it."""
-    answer = Response(pictured.drawn_over(db(), photo), mimetype="image/jpeg")
+    answer = Response(pictured.drawn_over(db(), photo, outline_of(request.args.get("outline", ""))), mimetype="image/jpeg")
     answer.headers["Cache-Control"] = "private, max-age=86400"
     return answer
 

@@ -40,3 +40,24 @@ function pick(box) {
 document.querySelectorAll("[data-picks]").forEach(pick);
 addEventListener("outbox:stored", tellWaiting);
 tellWaiting();
+
+// The outline of a whole leaf, drawn by taps round it: shares of the picture's width and height.
+const drawn = document.querySelector("[data-draws]");
+if (drawn) {
+  const drawing = drawn.querySelector("svg");
+  const corners = [];
+  const show = () => {
+    const text = corners.map(([x, y]) => `${x.toFixed(4)},${y.toFixed(4)}`).join(" ");
+    drawing.querySelector("polygon").setAttribute("points", text);
+    drawn.elements.outline.value = text;
+  };
+  drawing.addEventListener("click", (event) => {
+    const { left, top, width, height } = drawing.getBoundingClientRect();
+    corners.push([(event.clientX - left) / width, (event.clientY - top) / height]);
+    show();
+  });
+  drawn.querySelector("[data-undo]").addEventListener("click", () => {
+    corners.pop();
+    show();
+  });
+}
