@@ -1,6 +1,7 @@
 """When a count may stop: never below ten units, never on units that were picked, and in the end with a word."""
 
 import math
+import random
 import unittest
 from dataclasses import replace
 
@@ -98,6 +99,30 @@ class Words(unittest.TestCase):
         self.assertEqual(stopping.word(rule, [60] * 50).side, Side.ABOVE)
         # Half a plant is not told: what is on it waits.
         self.assertEqual(stopping.evidence(rule, [0] * 50), stopping.evidence(rule, [0] * 50 + [900, 900]))
+
+    def test_fruits_of_one_tree_tell_less_than_as_many_of_as_many_trees(self) -> None:
+        rule, rng = stopping.rule(0.05, Measure.PROPORTION, units=300, per=10), random.Random(20261127)
+
+        def walked(share: float) -> stopping.Word:
+            """Ten fruits on tree after tree; trees differ by a beta law whose correlation within a tree is 0.05."""
+            seen: list[int] = []
+            together = 1 / 0.05 - 1
+            while True:
+                tree = rng.betavariate(share * together, (1 - share) * together)
+                for _ in range(10):
+                    seen.append(int(rng.random() < tree))
+                    word = stopping.word(rule, seen)
+                    if word.side != Side.BETWEEN:
+                        return word
+
+        many, few = ([walked(share).side for _ in range(600)] for share in (0.1, 0.025))
+        self.assertLessEqual(many.count(Side.BELOW) / 600, 0.02)
+        self.assertLessEqual(few.count(Side.ABOVE) / 600, 0.05)
+        told = Sample("fruit", (1,) * 15 + (0,) * 285, measure=Measure.PROPORTION)
+        alone, alike = (weighed.limits(told, each) for each in (stopping.rule(0.05, Measure.PROPORTION), rule))
+        self.assertEqual(alone.estimate, alike.estimate)
+        self.assertLess(alike.low, alone.low)
+        self.assertGreater(alike.high, alone.high)
 
     def test_the_end_of_a_plan_says_what_costs_less_if_it_is_wrong(self) -> None:
         ended = {stopping.word(RULE, [count] * RULE.most) for count in range(3, 7)}

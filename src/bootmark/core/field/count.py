@@ -85,10 +85,11 @@ def student_t(level: float, degrees: int) -> float:
     return _bisect(lambda t: _t_tail(t, degrees), (1 - level) / 2, 4.0)
 
 
-def wilson(hits: int, units: int, level: float = 0.9) -> tuple[float, float]:
+def wilson(hits: float, units: float, level: float = 0.9) -> tuple[float, float]:
     """Confidence limits of a proportion. Source: Wilson (1927), JASA 22, 209-212.
 
-    hits: units that have it, of `units` looked at, 1 or more; level: confidence, 0 to 1. Returns shares, low and high.
+    hits: units that have it, of `units` looked at, 1 or more, fractions where they tell less than as many; level: confidence, 0 to 1.
+    Returns shares, low and high.
     Example: with no hits the upper limit is z^2 / (n + z^2), here 3.841 / 13.841.
 
     >>> [round(limit, 3) for limit in wilson(0, 10, 0.95)]

@@ -40,7 +40,7 @@ class Rule:
     threshold: in animals for each unit, or a share of units; clumping: k of the negative binomial at the threshold, infinite where
     animals are strewn at random, and for shares; least: units below which nothing is said; most: units after which the plan ends; usual:
     how many it takes on average at half and at twice the threshold; per: units from one plant or place, which are like each other and told
-    together; bounds: of the evidence.
+    together; bounds: of the evidence; alike: how many units of a share tell as much as one would if they were not of one plant.
     """
 
     threshold: float
@@ -51,6 +51,7 @@ class Rule:
     usual: int
     per: int = 1
     bounds: tuple[float, float] = BOUNDS
+    alike: float = 1.0
 
     @property
     def together(self) -> float:
@@ -95,12 +96,24 @@ def rule(threshold: float, measure: Measure, taylor: Taylor | None = None, units
     """
     if not 0 < threshold < (1 if measure == Measure.PROPORTION else math.inf):
         raise ValueError("a threshold lies above zero, and as a share below one")
+    alike = design_effect(per) if measure == Measure.PROPORTION else 1.0
     per = 1 if measure == Measure.PROPORTION else per
     k = math.inf if measure == Measure.PROPORTION else clumping(taylor or Taylor(*judgement.COMMON_TAYLOR), threshold * per)
-    fixed = fixed_units(threshold * per, measure, k)
+    fixed = fixed_units(threshold * per, measure, k) * alike
     most = max(judgement.LEAST_UNITS, math.ceil(units / per), math.ceil(judgement.PLAN_ENDS * fixed))
     usual = max(judgement.LEAST_UNITS, math.ceil(judgement.SEQUENTIAL_SHARE * fixed))
-    return Rule(threshold, measure, k, per * judgement.LEAST_UNITS, per * most, per * min(usual, most), per)
+    return Rule(threshold, measure, k, per * judgement.LEAST_UNITS, per * most, per * min(usual, most), per, alike=alike)
+
+
+def design_effect(per: int) -> float:
+    """How many units of a share it takes, so many of them on each plant, to tell as much as one that stands by itself.
+
+    Source: Kish (1965), Survey Sampling, 5.4: 1 + (m - 1) rho.
+
+    >>> design_effect(1)
+    1.0
+    """
+    return 1 + (per - 1) * judgement.SHARE_ALIKE
 
 
 def _ends(threshold: float, measure: Measure) -> tuple[float, float]:
@@ -124,7 +137,7 @@ def _weights(of: Rule, k: float) -> tuple[float, float]:
     """What each animal (or unit that has it) adds to the evidence, and what each unit takes from it."""
     few, many = _ends(of.together, of.measure)
     if of.measure == Measure.PROPORTION:
-        return math.log(many * (1 - few) / (few * (1 - many))), math.log((1 - few) / (1 - many))
+        return math.log(many * (1 - few) / (few * (1 - many))) / of.alike, math.log((1 - few) / (1 - many)) / of.alike
     if math.isinf(k):
         return math.log(many / few), many - few
     return math.log(many * (few + k) / (few * (many + k))), k * math.log((many + k) / (few + k))

@@ -6,7 +6,7 @@ from dataclasses import replace
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent
 from bootmark.core.field import stopping
-from bootmark.core.field.count import enemy_ratio, interval, ratio_limits
+from bootmark.core.field.count import enemy_ratio, interval, ratio_limits, wilson
 from bootmark.core.field.reasons import Reasons
 from bootmark.core.field.stopping import Rule, Word
 from bootmark.core.meanings import Chosen, DecisionKind, LimitMethod, Measure, OffPlan, Side
@@ -90,9 +90,13 @@ def _too_few_units(case: Reasons, stage: StageNow, tally: Message, units: int, l
 def limits(sample: Sample, rule: Rule | None) -> Interval:
     """What a sample says of its block, with limits. rule: by which it is held against a threshold, None where nothing is.
 
-    Where every unit had none, a pest that lies in clumps may have been missed more easily than the plain limit says.
+    Units of one plant are like each other: a share has wider limits then. Where every unit had none, a pest that lies in clumps may have
+    been missed more easily than the plain limit says.
     """
     estimate = interval(sample)
+    if rule and estimate.method == LimitMethod.WILSON and rule.alike > 1:
+        low, high = wilson(estimate.estimate * estimate.units / rule.alike, estimate.units / rule.alike, estimate.level)
+        return replace(estimate, low=low, high=high)
     if rule is None or estimate.method != LimitMethod.POISSON_NONE or math.isinf(rule.clumping):
         return estimate
     return replace(estimate, high=stopping.none_seen(rule, estimate.units, estimate.level), method=LimitMethod.CLUMPED_NONE)
