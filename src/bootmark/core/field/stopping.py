@@ -165,10 +165,15 @@ def _total(of: Rule, counts: Sequence[int]) -> int:
 
 
 def evidence(of: Rule, counts: Sequence[int]) -> float:
-    """The logarithm of how much likelier a count is at twice the threshold than at half of it."""
+    """The logarithm of how much likelier a count is at twice the threshold than at half of it.
+
+    Units of one plant that are alike take from what was found; where none was found each was looked at for itself, and in simulated walks
+    that is wrong less often than the lines allow.
+    """
     each, unit = _weights(of, clumped(of, counts))
     together = _grouped(of, counts)
-    return each * _total(of, together) - unit * len(together)
+    total = _total(of, together)
+    return each * total - unit * len(together) * (of.alike if total == 0 else 1.0)
 
 
 def word(of: Rule, counts: Sequence[int]) -> Word:
