@@ -143,7 +143,8 @@ def main_of(context: Context, block: Block, crop: str, cultivar: str, harvest_fr
     """What a block's own form says of its crop: a new block's first planting, or the main one put right."""
     rows = grown.on_day(context.session, block.id, context.today)
     payload = {"block_id": block.id, "crop": crop, "cultivar": cultivar, "harvest_from": harvest_from}
-    blank = dict.fromkeys(SAID) | dict.fromkeys(("part", "sold_as", "worth", "supplier", "origin", "passport", "gone_to"), "")
+    fields = SavePlanting.model_fields
+    blank = {name: None if fields[name].is_required() else fields[name].default for name in SAID}
     if not rows:
         has_any = context.session.scalars(of_farm(Planting, Planting.id).where(Planting.block_id == block.id)).first()
         since = context.today if has_any else None
