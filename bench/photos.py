@@ -14,13 +14,14 @@ from dataclasses import replace
 
 from bootmark.core.photo import leaf
 from bootmark.core.photo.light import Unreadable
-from tests.outside.photographed import Picture, eaten_leaf, laid, leaf_picture, taken, usual
+from tests.outside.photographed import Picture, eaten_leaf, laid, leaf_picture, on_each_other, taken, usual
 
 BAD: dict[str, Callable[[random.Random], Picture]] = {
     "eaten on both sides": lambda rng: leaf_picture(rng, eaten_leaf(rng, rng.uniform(0.1, 0.4), edge="both")),
     "dark": lambda rng: leaf_picture(rng, eaten_leaf(rng, 0.2), replace(usual(rng), exposure=0.04)),
     "blurred": lambda rng: leaf_picture(rng, eaten_leaf(rng, 0.2), replace(usual(rng), blur=rng.uniform(16, 24))),
     "cut": lambda rng: taken(laid(eaten_leaf(rng, 0.2), rng, at=(0.02, 0.5)), usual(rng), rng),
+    "on each other": on_each_other,
     "lobed": lambda rng: leaf_picture(rng, eaten_leaf(rng, 0.2, form="lobed")),
 }
 

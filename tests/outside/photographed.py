@@ -194,6 +194,16 @@ def laid(drawn: Drawn, rng: random.Random, ground: tuple[int, int, int] = PAPER,
     return image.resize((WIDE, HIGH), Image.Resampling.LANCZOS)
 
 
+def on_each_other(rng: random.Random) -> Picture:
+    """Two leaves of which one hides a part of the other."""
+    shot = usual(rng)
+    at = (0.5 + rng.uniform(-0.1, 0.1), 0.5 + rng.uniform(-0.1, 0.1))
+    below = np.asarray(laid(eaten_leaf(rng, rng.uniform(0, 0.2)), rng, shot.ground))
+    above = np.asarray(laid(eaten_leaf(rng, rng.uniform(0, 0.2)), rng, shot.ground, at))
+    hides = (np.abs(above.astype(int) - np.array(shot.ground)).sum(axis=-1) > 30)[..., None]
+    return taken(Image.fromarray(np.where(hides, above, below).astype(np.uint8)), shot, rng)
+
+
 def leaf_picture(rng: random.Random, drawn: Drawn, shot: Shot | None = None) -> Picture:
     shot = shot or usual(rng)
     return taken(laid(drawn, rng, shot.ground), shot, rng)

@@ -20,6 +20,9 @@ PHOTO_SOLID, PHOTO_SHINES = 0.9, 5.0
 PHOTO_LEAP, PHOTO_BITTEN, PHOTO_DIP = 0.022, 0.6, 0.07
 """shares. Of a leaf's length: by which one side falls back where it is eaten; of its slices that may be bitten; and again of its length, by
 which it may narrow and widen. Tried in bench, 2026-11-27."""
+PHOTO_UNLIKE = 0.04
+"""share. Of its widest, by which an outline may differ from a leaf's along its axis: two on each other do by more.
+Tried in bench, 2026-11-27."""
 PHOTO_GREEN = 1.3
 """radians. Of hue, from red towards green, that the greenest part of a leaf has at the least: skin has less. Tried in bench, 2026-11-27."""
 PHOTO_HUE_LEAST, PHOTO_TURNED, PHOTO_PALER, PHOTO_FADED = 0.05, 3.0, 18.0, 0.45

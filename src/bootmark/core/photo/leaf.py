@@ -160,7 +160,8 @@ def _given_back(filled: Mask) -> Mask:
     # A side that was eaten is as wide as the other, mirrored at the bend.
     whole_right = np.where(bitten & (leaps < 0), 2 * bend - left[inner], right[inner])
     whole_left = np.where(bitten & (leaps > 0), 2 * bend - right[inner], left[inner])
-    if _dips((whole_right - whole_left) / length):
+    widths = whole_right - whole_left
+    if _dips(widths / length) or _unlike(place + 0.5, widths) > judgement.PHOTO_UNLIKE:
         raise Unreadable(Refusal.OUTLINE)
     rows, columns = np.mgrid[0 : filled.shape[0], 0 : filled.shape[1]]
     grid = np.stack([rows, columns], axis=-1) - middle
@@ -207,6 +208,18 @@ def _dips(widths: Floats) -> bool:
     calm = ndimage.median_filter(widths, 3)
     rising, falling = np.maximum.accumulate(calm), np.maximum.accumulate(calm[::-1])[::-1]
     return bool((np.minimum(rising, falling) - calm).max() > judgement.PHOTO_DIP)
+
+
+def _unlike(place: Floats, widths: Floats) -> float:
+    """How far the widths of an outline along its axis are from those of any leaf, x^a (1 - x)^b whatever a and b, as a share of the widest.
+
+    place: 0 at one end to 1 at the other. Two leaves on each other have corners that no such curve has. Common practice, no source.
+    """
+    wide = widths > 0
+    terms = np.stack([np.ones(wide.sum()), np.log(place[wide]), np.log(1 - place[wide])], axis=-1)
+    weights = widths[wide]
+    fit, *_ = np.linalg.lstsq(terms * weights[:, None], np.log(weights) * weights, rcond=None)
+    return float(np.sqrt(np.mean((np.exp(terms @ fit) - weights) ** 2)) / weights.max())
 
 
 def _discoloured(coloured: Floats, left: Mask) -> Mask:
