@@ -119,7 +119,7 @@ class Calls(PagesTest):
         told = re.search(r'name="measured_1" type="text" value="(\d+)"', measured)
         assert told
         self.assertAlmostEqual(int(told[1]), 100 * drawn.truth.lost, delta=3)
-        photo = re.search(r'name="photo_id" value="([^"]+)"', measured)
+        photo = re.search(r'name="photo_id"\s+value="([^"]+)"', measured)
         assert photo
         self.assertEqual(self.client.get(f"{F}/photo/{photo[1]}/measured.jpg").mimetype, "image/jpeg")
         kept = {"agent": form["agent"], "condition": "leaves", "photo_id": photo[1]}
