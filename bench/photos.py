@@ -9,8 +9,9 @@ import statistics
 import sys
 import time
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
+from typing import Any
 
 from bootmark.core.photo import leaf
 from bootmark.core.photo.light import Unreadable
@@ -24,6 +25,19 @@ BAD: dict[str, Callable[[random.Random], Picture]] = {
     "on each other": on_each_other,
     "lobed": lambda rng: leaf_picture(rng, eaten_leaf(rng, 0.2, form="lobed")),
 }
+
+
+def tell_refused(bad: Mapping[str, Callable[[random.Random], Any]], many: int, seed: int, measure: Callable[[Any], object]) -> None:
+    """Of so many bad pictures of each kind, how many are refused, and why."""
+    for name, make in bad.items():
+        why: Counter[str] = Counter()
+        for n in range(max(many // 5, 5)):
+            try:
+                measure(make(random.Random(f"{seed} {name} {n}")))
+                why["measured"] += 1
+            except Unreadable as error:
+                why[error.why] += 1
+        print(f"  {name}: {1 - why['measured'] / sum(why.values()):.0%} refused {dict(why)}")
 
 
 def main() -> None:
@@ -47,15 +61,7 @@ def main() -> None:
     print(f"leaves: {within:.1%} within 3 points, nine tenths within {statistics.quantiles(off, n=10)[-1]:.3f}, worst {max(off):.3f}")
     print(f"  discoloured: {sum(error <= 0.05 for error in odd) / len(odd):.1%} within 5 points; {seconds / many:.2f} s a picture")
     print(f"  good ones refused: {sum(refused.values()) / many:.1%} {dict(refused)}")
-    for name, make in BAD.items():
-        why: Counter[str] = Counter()
-        for n in range(max(many // 5, 5)):
-            try:
-                leaf.measure(make(random.Random(f"{seed} {name} {n}")))
-                why["measured"] += 1
-            except Unreadable as error:
-                why[error.why] += 1
-        print(f"  {name}: {1 - why['measured'] / sum(why.values()):.0%} refused {dict(why)}")
+    tell_refused(BAD, many, seed, leaf.measure)
 
 
 if __name__ == "__main__":

@@ -10,6 +10,7 @@ from collections import Counter
 from collections.abc import Callable
 from dataclasses import replace
 
+from bench.photos import tell_refused
 from bootmark.core.photo import cards, droplets, specks
 from bootmark.core.photo.light import Unreadable
 from tests.outside.sheets import A6, DROP_CARD, STICKY, insects, phone, printed, smeared, stuck, tapped, wetted
@@ -70,15 +71,7 @@ def main() -> None:
             within.append(f"{what} {sum(error <= limit for error in off)} of {len(off)} within {limit}, worst {max(off):.3f}")
         seconds = (time.perf_counter() - began) / many
         print(f"{name}: {'; '.join(within)}; good ones refused {dict(refused) or 'none'}; {seconds:.1f} s each with its drawing")
-    for name, make in BAD.items():
-        why: Counter[str] = Counter()
-        for n in range(max(many // 5, 5)):
-            try:
-                make(random.Random(f"{seed} {name} {n}"))
-                why["measured"] += 1
-            except Unreadable as error:
-                why[error.why] += 1
-        print(f"{name}: {1 - why['measured'] / sum(why.values()):.0%} refused {dict(why)}")
+    tell_refused(BAD, many, seed, lambda measured: measured)
 
 
 if __name__ == "__main__":

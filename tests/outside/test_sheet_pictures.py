@@ -134,7 +134,7 @@ class Cards(unittest.TestCase):
         told = cards.measure(stuck(rng, small + large), STICKY)
         self.assertAlmostEqual(len(told.places), 38, delta=4)
         example = int(np.argmin(np.abs(told.lengths - 6.0)))
-        self.assertAlmostEqual(int(cards.like(told, [example]).sum()), 8, delta=1)
+        self.assertAlmostEqual(len(cards.alike(list(told.lengths), list(told.widths))[example]), 8, delta=1)
 
     def test_a_week_later_what_came_is_told(self) -> None:
         rng = random.Random("a week")

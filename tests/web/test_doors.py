@@ -23,7 +23,7 @@ ACCOUNTS = {"sign_in.out", "sign_in.again", "devices.end", "devices.password", "
 KEY_HOLDERS = {"push.receive"}
 READERS = {
     "again.page",     "book.compare", "book.export", "book.page", "book.record", "call.newest", "call.page", "condition.page", "count.newest", "count.page", "devices.page",
-    "devices.mine", "do.card", "do.page", "droplets.page", "measure.newest", "measure.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
+    "devices.mine", "do.card", "do.page", "droplets.page", "measure.page", "people.page", "people.terms", "running.page", "settings.page", "sign_in.farms",
     "enquiry.answer", "enquiry.bench", "feature.edit", "feature.new", "enquiry.page", "farm.block", "farm.new_block", "farm.page", "guide.agent", "guide.apart",
     "guide.drawings", "guide.page", "look.finding", "parts.page", "picture.page", "picture.show", "planting.edit", "planting.new", "outlines.export", "outlines.page", "look.newest", "look.page", "photo.picture", "photo.measured", "round.page", "season.page", "season.what_if",
     "stages.page", "stages.part", "stages.progress", "station.file", "station.file_progress", "station.edit", "station.new", "station.page", "station.refused", "threshold.page", "timing.page",

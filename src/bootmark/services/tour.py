@@ -54,5 +54,5 @@ def _of(at_work: Work, catalogue: Catalogue, real_now: dt.datetime) -> Today:
         any(stop.late for stop in walk.stops),
         rounds.any_held(session),
     )
-    told = (names[first.block], first.whys[0].reason) if first else None
-    return Today(at_work.member, day, walk.minutes, told, len(opinions.waiting(session, at_work.member)))
+    goes_to = (names[first.block], first.whys[0].reason) if first else None
+    return Today(at_work.member, day, walk.minutes, goes_to, len(opinions.waiting(session, at_work.member)))

@@ -1,5 +1,6 @@
 """Sticky cards and dishes: things of a size, for a person to name; and what came since the last picture of the same card."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -62,15 +63,13 @@ def _lines(darker: Floats, scale: float) -> Floats:
     return both
 
 
-def like(things: Things, examples: list[int]) -> Mask:
-    """Which things are of the size of one of some examples, these themselves included. examples: their places in the list."""
-    alike = np.zeros(len(things.lengths), dtype=bool)
-    for example in examples:
-        near = np.ones_like(alike)
-        for sizes in (things.lengths, things.widths):
-            near &= np.abs(np.log(sizes / sizes[example])) < judgement.THING_LIKE
-        alike |= near
-    return alike
+def alike(lengths: Sequence[float], widths: Sequence[float]) -> list[list[int]]:
+    """For each thing the places of those that are as long and as wide, itself included. lengths, widths: millimetres, above nought."""
+    near = np.ones((len(lengths), len(lengths)), dtype=bool)
+    for sizes in (lengths, widths):
+        logs = np.log(np.asarray(sizes, dtype=float))
+        near &= np.abs(logs[:, None] - logs[None]) < judgement.THING_LIKE
+    return [np.flatnonzero(row).tolist() for row in near]
 
 
 def came(before: Things, after: Things) -> Mask:

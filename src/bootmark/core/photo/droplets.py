@@ -1,6 +1,7 @@
 """Droplets on paper that turns from yellow to blue where water falls: how much is covered, how many to a square centimetre."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -8,7 +9,7 @@ from scipy import ndimage
 from skimage import filters, measure
 
 from bootmark.core import judgement
-from bootmark.core.meanings import Refusal
+from bootmark.core.meanings import CardPlace, Refusal
 from bootmark.core.photo import light, sheet
 from bootmark.core.photo.light import Floats, Mask, Picture, Unreadable
 
@@ -97,3 +98,22 @@ def evenness(covers: list[float]) -> float | None:
     if len(covers) < 2 or not sum(covers):
         return None
     return float(np.std(covers, ddof=1) / np.mean(covers))
+
+
+@dataclass(frozen=True)
+class PlaceCover:
+    """The cards of one place in the crop, None where nobody told it. cover: their mean."""
+
+    place: CardPlace | None
+    cards: int
+    cover: float
+
+
+def by_place(covers: Sequence[tuple[CardPlace | None, float]]) -> list[PlaceCover]:
+    """Covers by where their cards were, in the order of the enumeration, those of no told place last."""
+    sums = []
+    for place in (*CardPlace, None):
+        there = [cover for where, cover in covers if where == place]
+        if there:
+            sums.append(PlaceCover(place, len(there), sum(there) / len(there)))
+    return sums

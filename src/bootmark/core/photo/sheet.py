@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy import ndimage
 from scipy.spatial import ConvexHull
-from skimage import color, measure, transform
+from skimage import measure, transform
 
 from bootmark.core import judgement
 from bootmark.core.meanings import Pictured, Refusal, SheetSize
@@ -48,10 +48,14 @@ class Lies:
     shape: tuple[int, int]
     scale: float
 
+    def into(self, rows: int) -> transform.ProjectiveTransform:
+        """The map from the sheet to the picture, or to the same made smaller, of so many rows."""
+        smaller = rows / self.rows
+        return transform.ProjectiveTransform(np.diag([smaller, smaller, 1.0]) @ self.way)
+
     def above(self, channel: Floats) -> Floats:
         """One channel of the picture, or of the same made smaller, as it is seen from straight above the sheet."""
-        smaller = len(channel) / self.rows
-        way = transform.ProjectiveTransform(np.diag([smaller, smaller, 1.0]) @ self.way)
+        way = self.into(len(channel))
         seen: Floats = transform.warp(channel, way, output_shape=self.shape, order=1, mode="edge", preserve_range=True)
         return seen
 
@@ -60,7 +64,7 @@ def seen_at(place: Lies, points: Floats, size: tuple[int, ...]) -> Floats:
     """Points of a sheet, millimetres along its sides, as shares of the width and the height of the picture. size: its rows and columns."""
     if not len(points):
         return np.zeros((0, 2))
-    seen: Floats = transform.ProjectiveTransform(place.way)(points * place.scale) / [size[1], size[0]]
+    seen: Floats = place.into(place.rows)(points * place.scale) / [size[1], size[0]]
     return seen
 
 
@@ -69,7 +73,7 @@ def in_colour_of_its_middle(picture: Picture) -> Mask:
     small = light.fitted(picture, FIND_AT)
     if float(np.quantile(small, 0.9)) < judgement.SHEET_DARK:
         raise Unreadable(Refusal.DARK)
-    lab = color.rgb2lab(small)
+    lab = light.lab(light.linear(small))
     rows, columns = lab.shape[:2]
     middle = lab[rows * 3 // 8 : rows * 5 // 8, columns * 3 // 8 : columns * 5 // 8].reshape(-1, 3)
     own = np.median(middle, axis=0)
@@ -104,8 +108,7 @@ def blur(place: Lies, grey: Floats) -> float:
 
     grey: the picture that it lies in, or the same made smaller.
     """
-    smaller = len(grey) / place.rows
-    way = transform.ProjectiveTransform(np.diag([smaller, smaller, 1.0]) @ place.way)
+    way = place.into(len(grey))
     rows, columns = place.shape
     reach = judgement.EDGE_REACH * place.scale
     step = np.arange(-reach, reach, 0.5)

@@ -9,12 +9,19 @@ from scipy.optimize import linear_sum_assignment
 from scipy.spatial.distance import cdist
 
 from bootmark.core import judgement
-from bootmark.core.meanings import Gate, Refusal
+from bootmark.core.meanings import AgentKind, Gate, Refusal
 from bootmark.core.photo import light, sheet
 from bootmark.core.photo.light import Floats, Labels, Picture, Unreadable
 
 GATES = {Gate.MITES: (0.3, 1.0), Gate.THRIPS: (0.8, 3.0)}
 """Shortest and longest length that counts, millimetres. Common practice, no source."""
+
+
+def gate_for(kind: AgentKind) -> Gate:
+    """The gate that animals of a kind are looked for with first."""
+    return Gate.MITES if kind == AgentKind.MITE else Gate.THRIPS
+
+
 MOST_SCALE = 10.0
 """Points a millimetre at which paper is measured at the most."""
 

@@ -21,6 +21,7 @@ from bootmark.services.base.handling import Json
 
 Outline = tuple[tuple[float, float], ...]
 """Corners as shares of a picture's width and height."""
+MOST_CORNERS = 60
 _turn = threading.Lock()
 
 
@@ -69,6 +70,16 @@ class Asked:
         )
 
 
+def outline_of(text: str) -> Outline:
+    """Corners that somebody drew, as "0.12,0.5 0.3,0.61": shares of the width and the height; none where they are no such corners."""
+    pairs = [pair.split(",") for pair in text.split()[:MOST_CORNERS]]
+    try:
+        corners = tuple((float(x), float(y)) for x, y in pairs)
+    except ValueError:
+        return ()
+    return corners if len(corners) > 2 and all(0 <= share <= 1 for corner in corners for share in corner) else ()
+
+
 def read(content: bytes) -> Picture:
     """A kept photograph as an array."""
     return np.asarray(Image.open(io.BytesIO(content), formats=("JPEG",)).convert("RGB"))
@@ -95,15 +106,16 @@ def measured(content: bytes, asked: Asked, before: Json | None) -> Json:
 
 def _measured(picture: Picture, asked: Asked, before: Json | None) -> Json:
     if asked.of == Pictured.LEAVES:
-        return _leaves(picture)
+        return of_leaves(leaf.measure(picture))
     if asked.of == Pictured.DROPS:
         return _drops(picture, _sides(asked))
     return _paper(picture, asked, before) if asked.of == Pictured.PAPER else _card(picture, asked, before)
 
 
-def _leaves(picture: Picture) -> Json:
-    told = leaf.measure(picture)
-    return {"leaves": [{"lost": each.lost, "discoloured": each.discoloured} for each in told.leaves], "discoloured": told.discoloured}
+def of_leaves(measured_leaves: Leaves) -> Json:
+    """Leaves as they are kept with their picture."""
+    each = [{"lost": single.lost, "discoloured": single.discoloured} for single in measured_leaves.leaves]
+    return {"leaves": each, "lost": measured_leaves.lost, "discoloured": measured_leaves.discoloured}
 
 
 def _sides(asked: Asked) -> tuple[float, float]:
@@ -124,8 +136,8 @@ def _paper(picture: Picture, asked: Asked, before: Json | None) -> Json:
     if before and "places" in before:
         places = np.array(before["places"]).reshape(-1, 2)
         first = Specks(places, places, np.array(before["lengths"]), before["larger"], seen.sides)
-        told = specks.moved(seen, first)
-        kept |= {"moving": told.moving, "moved": list(told.moved)}
+        pair = specks.moved(seen, first)
+        kept |= {"moving": pair.moving, "moved": list(pair.moved)}
     return kept
 
 
@@ -141,5 +153,5 @@ def _card(picture: Picture, asked: Asked, before: Json | None) -> Json:
 
 
 def _drops(picture: Picture, sides: tuple[float, float]) -> Json:
-    told = droplets.card(picture, sides)
-    return {"cover": round(told.cover, 4), "count": told.count, "per_cm2": None if told.per_cm2 is None else round(told.per_cm2, 1)}
+    card = droplets.card(picture, sides)
+    return {"cover": round(card.cover, 4), "count": card.count, "per_cm2": None if card.per_cm2 is None else round(card.per_cm2, 1)}

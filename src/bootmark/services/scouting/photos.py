@@ -150,10 +150,10 @@ def _before(session: Session, asked: Asked, stop_id: uuid.UUID | None) -> Json |
     """What the last picture of the same paper said, or of a card on the same block at an earlier stop. Raises Refused."""
     if asked.of not in (Pictured.PAPER, Pictured.CARD) or not (asked.second or asked.of == Pictured.CARD):
         return None
-    told = of_farm(Photo, Photo.measured).where(Photo.asked["of"].astext == asked.of, Photo.asked["sheet"].astext == asked.sheet)
-    told = told.where(~Photo.measured.has_key("refused")).order_by(Photo.seen_at.desc()).limit(1)
+    said = of_farm(Photo, Photo.measured).where(Photo.asked["of"].astext == asked.of, Photo.asked["sheet"].astext == asked.sheet)
+    said = said.where(~Photo.measured.has_key("refused")).order_by(Photo.seen_at.desc()).limit(1)
     if asked.second:
-        firsts = told.where(Photo.stop_id == stop_id, Photo.asked["second"].astext == "false")
+        firsts = said.where(Photo.stop_id == stop_id, Photo.asked["second"].astext == "false")
         first: Json | None = session.scalars(firsts).first()
         if first is None:
             raise Refused(photo=say.line("No first picture of this paper could be read: take both again."))
@@ -162,7 +162,7 @@ def _before(session: Session, asked: Asked, stop_id: uuid.UUID | None) -> Json |
         return None
     block = row_of(session, Stop, stop_id).block_id
     joined = (Stop.farm_id == Photo.farm_id) & (Stop.id == Photo.stop_id)
-    earlier: Json | None = session.scalars(told.join(Stop, joined).where(Stop.block_id == block, Stop.id != stop_id)).first()
+    earlier: Json | None = session.scalars(said.join(Stop, joined).where(Stop.block_id == block, Stop.id != stop_id)).first()
     return earlier
 
 

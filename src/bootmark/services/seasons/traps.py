@@ -118,12 +118,12 @@ def store_check(command: CheckTrap, context: Context) -> TrapCheck:
     trap: Trap = context.get(Trap, command.trap_id, "trap_id")
     if not trap.set_on <= command.on <= context.today:
         context.errors["on"] = say.line("The trap has hung since {set_on:full}: give a day from then to today.", set_on=trap.set_on)
-    told = command.model_dump()
+    payload = command.model_dump()
     if rules.spent(command.caught, command.on, trap.lure_on, trap.lure_days):
-        told |= {"state": TrapState.SPENT, "caught": None}
+        payload |= {"state": TrapState.SPENT, "caught": None}
     elif command.caught == 0 and not trap.strong and _disrupted(context, trap, command.on):
-        told |= {"state": TrapState.DISRUPTED, "caught": None}
-    return TrapCheck(**told)
+        payload |= {"state": TrapState.DISRUPTED, "caught": None}
+    return TrapCheck(**payload)
 
 
 def _disrupted(context: Context, trap: Trap, day: dt.date) -> bool:

@@ -9,17 +9,16 @@ from werkzeug.wrappers import Response
 from bootmark import say
 from bootmark.core.field import conditions as shares
 from bootmark.core.meanings import Condition, Pictured, Refusal
-from bootmark.core.photo.leaf import Leaves
 from bootmark.say.photo import REFUSED
 from bootmark.services.base.command import Refused
 from bootmark.services.base.fields import MOST_UNITS
+from bootmark.services.base.handling import Json
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import conditions, photos, pictured
-from bootmark.services.scouting.measuring import Asked
+from bootmark.services.scouting.measuring import Asked, outline_of
 from bootmark.web import at_stop, forms
 from bootmark.web.drawing.route import EATEN
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, the_farm
-from bootmark.web.photo.route import outline_of
 
 blueprint = Blueprint("condition", __name__, template_folder=".")
 
@@ -89,7 +88,7 @@ def picture(stop: uuid.UUID) -> Response | tuple[str, int]:
     return redirect(url_for("condition.page", farm=the_farm().id, stop=stop, photo=photo))
 
 
-def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, Leaves | None, str]:
+def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, Json | None, str]:
     """The picture that the address or the form names, what was measured on it, and why nothing was."""
     photo: uuid.UUID | None
     try:
@@ -98,7 +97,7 @@ def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, Leaves | None, str]:
         photo = _waiting(stop)
     if photo is None or photo not in photos.of_stop(db(), stop):
         return None, None, ""
-    said = pictured.leaves(db(), photo, outline_of(request.values.get("outline", "")))
+    said = pictured.of_leaves(db(), photo, outline_of(request.values.get("outline", "")))
     if isinstance(said, Refusal):
         return photo, None, say.line(REFUSED[said])
     return photo, said, ""
@@ -106,9 +105,9 @@ def _on_picture(stop: uuid.UUID) -> tuple[uuid.UUID | None, Leaves | None, str]:
 
 def _waiting(stop: uuid.UUID) -> uuid.UUID | None:
     """The newest picture of leaves at a stop, one that came from a phone by itself too, unless it was kept as what the stand shows."""
-    told = {row.photo_id for row in conditions.at_stop(db(), stop)}
+    kept = {row.photo_id for row in conditions.at_stop(db(), stop)}
     newest = next(iter(pictured.of_stop(db(), stop, Pictured.LEAVES)), None)
-    return newest.photo if newest and newest.photo not in told else None
+    return newest.photo if newest and newest.photo not in kept else None
 
 
 def _number(name: str) -> int:

@@ -95,10 +95,10 @@ def _field(block: ground.Block, units: int, pattern: Pattern) -> dict[str, Any] 
 
 def _told_by_picture(stop: uuid.UUID) -> dict[str, Any]:
     """The unit that a picture of this stop told, as the address says; none where it says nothing that counts."""
-    told, picture = request.args.get("told", type=int), request.args.get("picture", type=uuid.UUID)
-    if told is None or not 0 <= told <= MOST_OF_ONE_UNIT or picture not in photos.of_stop(db(), stop):
+    number, picture = request.args.get("told", type=int), request.args.get("picture", type=uuid.UUID)
+    if number is None or not 0 <= number <= MOST_OF_ONE_UNIT or picture not in photos.of_stop(db(), stop):
         return {"told": None, "picture": ""}
-    return {"told": told, "picture": str(picture)}
+    return {"told": number, "picture": str(picture)}
 
 
 def _texts(plan: dict[str, Any]) -> dict[str, str]:

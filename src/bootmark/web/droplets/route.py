@@ -1,31 +1,20 @@
 """Drops: what cards say of how a treatment was brought out."""
 
 import uuid
-from dataclasses import dataclass
 
 from flask import Blueprint, g, render_template
 
 from bootmark import say
 from bootmark.core.meanings import CardPlace, Pictured
-from bootmark.core.photo.droplets import evenness
+from bootmark.core.photo.droplets import by_place, evenness
 from bootmark.core.photo.sheet import OF
 from bootmark.say.photo import REFUSED
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import pictured
-from bootmark.services.scouting.pictured import Said
 from bootmark.services.treatment import timing
 from bootmark.web.guard import db, member, now, on_farm, the_farm
 
 blueprint = Blueprint("droplets", __name__, template_folder=".")
-
-
-@dataclass(frozen=True)
-class PlaceSum:
-    """The cards of one place in the crop. cover: their mean."""
-
-    place: CardPlace | None
-    cards: int
-    cover: float
 
 
 @blueprint.get("/f/<uuid:farm>/droplets/<uuid:treatment>")
@@ -39,21 +28,11 @@ def page(treatment: uuid.UUID) -> str:
         "droplets.html",
         planned=planned,
         cards=[(card, say.line(REFUSED[card.why]) if card.why else "") for card in cards],
-        sums=_sums(read),
-        mean=sum(card.told["cover"] for card in read) / max(len(read), 1),
-        uneven=evenness([card.told["cover"] for card in read]),
+        sums=by_place([(card.asked.place, card.answer["cover"]) for card in read]),
+        mean=sum(card.answer["cover"] for card in read) / max(len(read), 1),
+        uneven=evenness([card.answer["cover"] for card in read]),
         sizes=[(str(size), say.term(size)) for size in OF[Pictured.DROPS]],
         size=last.sheet if last else OF[Pictured.DROPS][0],
         places=[(str(place), say.term(place)) for place in CardPlace],
         may=member().role in SCOUTS,
     )
-
-
-def _sums(cards: list[Said]) -> list[PlaceSum]:
-    """The cards by their places, in the order of the enumeration, those of no told place last."""
-    sums = []
-    for place in (*CardPlace, None):
-        covers = [card.told["cover"] for card in cards if card.asked.place == place]
-        if covers:
-            sums.append(PlaceSum(place, len(covers), sum(covers) / len(covers)))
-    return sums

@@ -2,15 +2,16 @@
 
 import uuid
 from dataclasses import dataclass
-from typing import Any
 
 from flask import Blueprint, g, render_template, request
-from werkzeug.wrappers import Response
 
 from bootmark import say
 from bootmark.core.meanings import AgentKind, Gate, Pictured
+from bootmark.core.photo import cards
 from bootmark.core.photo.sheet import OF
+from bootmark.core.photo.specks import gate_for
 from bootmark.say.photo import REFUSED
+from bootmark.services.base.handling import Json
 from bootmark.services.base.roles import SCOUTS
 from bootmark.services.scouting import pictured
 from bootmark.services.scouting.pictured import Said
@@ -19,12 +20,6 @@ from bootmark.web.guard import db, member, on_farm
 
 COUNTED = (Pictured.PAPER, Pictured.CARD)
 blueprint = Blueprint("measure", __name__, template_folder=".")
-
-
-@blueprint.get("/f/<uuid:farm>/measure")
-@on_farm
-def newest() -> str | Response:
-    return at_stop.newest("measure")
 
 
 @blueprint.get("/f/<uuid:farm>/measure/<uuid:stop>")
@@ -46,13 +41,9 @@ def page(stop: uuid.UUID) -> str:
         sizes=[(str(size), say.term(size)) for size in OF[of]],
         size=last.sheet if last else OF[of][1 if of == Pictured.PAPER else 0],
         gates=[(str(gate), say.term(gate)) for gate in Gate],
-        gate=last.gate if last and last.gate else _gate(agent),
+        gate=last.gate if last and last.gate else gate_for(agent.kind if agent else AgentKind.MITE),
         may=member().role in SCOUTS,
     )
-
-
-def _gate(agent: Any) -> Gate:
-    return Gate.MITES if agent is None or agent.kind == AgentKind.MITE else Gate.THRIPS
 
 
 @dataclass(frozen=True)
@@ -67,40 +58,43 @@ class Mark:
 
 @dataclass(frozen=True)
 class Shown:
-    """A picture with what it says. number: for the count, None where a person names examples first; headline: in words."""
+    """A picture with what it says. number: for the count, None where a person names examples first; headline: in words; alike: for each
+    thing on a card those of its size."""
 
     said: Said
     marks: list[Mark]
     number: int | None
     headline: str
     second: str
+    alike: list[list[int]]
 
 
 def _shown(said: Said) -> Shown:
     if said.why:
-        return Shown(said, [], None, say.line(REFUSED[said.why]), "")
-    told = said.told
-    lit = told.get("moved") or told.get("came") or [False] * told["count"]
-    marks = [Mark(x * said.width, y * said.height, said.width / 90, bool(on)) for (x, y), on in zip(told["seen"], lit, strict=True)]
-    headline, number, second = _paper(told) if said.asked.of == Pictured.PAPER else _card(told)
-    return Shown(said, marks, number, headline, second)
+        return Shown(said, [], None, say.line(REFUSED[said.why]), "", [])
+    answer = said.answer
+    lit = answer.get("moved") or answer.get("came") or [False] * answer["count"]
+    marks = [Mark(x * said.width, y * said.height, said.width / 90, bool(on)) for (x, y), on in zip(answer["seen"], lit, strict=True)]
+    alike = cards.alike(answer["lengths"], answer["widths"]) if said.asked.of == Pictured.CARD else []
+    headline, number, second = _paper(answer) if said.asked.of == Pictured.PAPER else _card(answer)
+    return Shown(said, marks, number, headline, second, alike)
 
 
-def _paper(told: dict[str, Any]) -> tuple[str, int, str]:
-    larger = say.many("{of} larger thing was left out.", "{of} larger things were left out.", told["larger"]) if told["larger"] else ""
-    if told["moving"] is None:
-        words = say.many("{of} speck", "{of} specks", told["count"])
+def _paper(answer: Json) -> tuple[str, int, str]:
+    larger = say.many("{of} larger thing was left out.", "{of} larger things were left out.", answer["larger"]) if answer["larger"] else ""
+    if answer["moving"] is None:
+        words = say.many("{of} speck", "{of} specks", answer["count"])
         hint = say.line("One picture can't tell animals from dirt: take the second three seconds later.")
-        return words, told["count"], " ".join(filter(None, (hint, larger)))
-    moving = say.many("{of} moved", "{of} moved", told["moving"])
-    still = say.many("{of} speck stayed where it was.", "{of} specks stayed where they were.", max(told["count"] - told["moving"], 0))
-    return moving, told["moving"], " ".join(filter(None, (still, larger)))
+        return words, answer["count"], " ".join(filter(None, (hint, larger)))
+    moving = say.many("{of} moved", "{of} moved", answer["moving"])
+    still = say.many("{of} speck stayed where it was.", "{of} specks stayed where they were.", answer["moved"].count(False))
+    return moving, answer["moving"], " ".join(filter(None, (still, larger)))
 
 
-def _card(told: dict[str, Any]) -> tuple[str, int | None, str]:
-    words = say.many("{of} thing sits on it", "{of} things sit on it", told["count"])
-    if told["came"] is None:
+def _card(answer: Json) -> tuple[str, int | None, str]:
+    words = say.many("{of} thing sits on it", "{of} things sit on it", answer["count"])
+    if answer["came"] is None:
         return words, None, say.line("Tap one or more of what you count: those of the same size are marked.")
     text = "{of} came since the last picture of a card here: lit."
-    new = say.many(text, text, sum(told["came"]))
+    new = say.many(text, text, sum(answer["came"]))
     return words, None, new

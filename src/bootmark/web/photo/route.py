@@ -10,10 +10,9 @@ from bootmark.services.base.command import Forbidden, Refused
 from bootmark.services.base.handling import believed, device_moment
 from bootmark.services.base.roles import DESK, SCOUTS
 from bootmark.services.scouting import photos, pictured, tagged
-from bootmark.services.scouting.measuring import Asked, Outline
+from bootmark.services.scouting.measuring import Asked, outline_of
 from bootmark.web.guard import at_most, db, member, now, on_farm, only, real_now, the_farm
 
-MOST_CORNERS = 60
 blueprint = Blueprint("photo", __name__)
 
 
@@ -47,16 +46,6 @@ def receive() -> tuple[Response, int]:
     except Refused as error:
         return jsonify(status="refused", errors=error.errors), 403 if isinstance(error, Forbidden) else 422
     return jsonify(status="stored", record_id=str(photo)), 200
-
-
-def outline_of(text: str) -> Outline:
-    """Corners that somebody drew, as "0.12,0.5 0.3,0.61": shares of the width and the height; none where they are no such corners."""
-    pairs = [pair.split(",") for pair in text.split()[:MOST_CORNERS]]
-    try:
-        corners = tuple((float(x), float(y)) for x, y in pairs)
-    except ValueError:
-        return ()
-    return corners if len(corners) > 2 and all(0 <= share <= 1 for corner in corners for share in corner) else ()
 
 
 @blueprint.get("/f/<uuid:farm>/photo/<uuid:photo>/measured.jpg")

@@ -9,3 +9,6 @@ ALTER TABLE photo ADD CONSTRAINT photo_hangs_on_one CHECK (num_nonnulls(stop_id,
 CREATE INDEX ix_photo_farm_id_treatment_id ON photo (farm_id, treatment_id);
 ALTER TABLE sample ADD COLUMN pictures JSONB DEFAULT '[]' NOT NULL;
 ALTER TABLE sample ADD COLUMN ages JSONB DEFAULT '{}' NOT NULL;
+-- A spot's place and area travel with its treatment. A farm may have them from an early 0.10.0, whose 0022 made them.
+ALTER TABLE treatment ADD COLUMN IF NOT EXISTS spot VARCHAR DEFAULT '' NOT NULL;
+ALTER TABLE treatment ADD COLUMN IF NOT EXISTS spot_area FLOAT;

@@ -2,7 +2,7 @@
 import * as outbox from "./lib/outbox.js";
 import { say } from "./lib/say.js";
 
-const LIKE = 0.35;
+// Of a ring: how far beside it a finger may land.
 const NEAR = 3;
 
 // What waits here to be sent is measured when it arrives.
@@ -14,26 +14,25 @@ async function tellWaiting() {
   line.textContent = number ? say("pictures_wait", { count: number }) : "";
 }
 
-// The circles of all that is as long and as wide as one of the examples are lit, and their number is put in.
+// The circles of all that is of the size of an example are lit, and their number is put in.
 function pick(box) {
-  const { lengths, widths } = JSON.parse(box.dataset.picks);
+  const alike = JSON.parse(box.dataset.picks);
   const drawing = box.querySelector("svg");
   const circles = [...drawing.querySelectorAll("circle")];
   const number = document.querySelector("[data-number]");
   const examples = new Set();
-  const alike = (sizes, one, other) => Math.abs(Math.log(sizes[one] / sizes[other])) < LIKE;
   drawing.addEventListener("click", (event) => {
     const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing.getScreenCTM().inverse());
     const far = circles.map((circle) => Math.hypot(circle.cx.baseVal.value - x, circle.cy.baseVal.value - y) / circle.r.baseVal.value);
     const place = far.indexOf(Math.min(...far));
     if (!(far[place] < NEAR)) return;
     if (!examples.delete(place)) examples.add(place);
-    const lit = circles.map((circle, other) => [...examples].some((one) => alike(lengths, one, other) && alike(widths, one, other)));
-    circles.forEach((circle, other) => {
-      circle.classList.toggle("lit", lit[other]);
-      circle.classList.toggle("example", examples.has(other));
+    const lit = new Set([...examples].flatMap((example) => alike[example]));
+    circles.forEach((circle, thing) => {
+      circle.classList.toggle("lit", lit.has(thing));
+      circle.classList.toggle("example", examples.has(thing));
     });
-    if (number) number.value = lit.filter(Boolean).length;
+    if (number) number.value = lit.size;
   });
 }
 

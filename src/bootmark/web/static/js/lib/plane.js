@@ -27,9 +27,9 @@ const turn = (a, b, c) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] 
 
 // Where two sides cross inside, or nothing.
 function meet([a, b], [c, d]) {
-  const [one, other] = [turn(c, d, a), turn(c, d, b)];
-  if (one * other >= 0 || turn(a, b, c) * turn(a, b, d) >= 0) return null;
-  const share = one / (one - other);
+  const [before, after] = [turn(c, d, a), turn(c, d, b)];
+  if (before * after >= 0 || turn(a, b, c) * turn(a, b, d) >= 0) return null;
+  const share = before / (before - after);
   return [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
 }
 
