@@ -10,10 +10,12 @@ from collections import Counter
 from collections.abc import Callable
 from dataclasses import replace
 
+import numpy as np
+
 from bench.photos import tell_refused
 from bootmark.core.photo import cards, droplets, specks
 from bootmark.core.photo.light import Unreadable
-from tests.outside.sheets import A6, DROP_CARD, STICKY, insects, phone, printed, smeared, stuck, tapped, wetted
+from tests.outside.sheets import A6, DISH, DROP_CARD, STICKY, insects, phone, poured, printed, smeared, stuck, tapped, wetted
 
 MITES = (0.3, 1.0)
 Error = float
@@ -39,10 +41,17 @@ def _cards(rng: random.Random) -> list[Error]:
     return [abs(len(cards.measure(stuck(rng, spots), STICKY).places) / len(spots) - 1)]
 
 
+def _dishes(rng: random.Random) -> list[Error]:
+    number = rng.randint(5, 60)
+    told = cards.measure(poured(rng, number, (2.0, 3.0)), DISH, dish=True)
+    return [abs(len(told.places) / number - 1), abs(float(np.median(told.lengths)) / 2.5 - 1)]
+
+
 GOOD: dict[str, tuple[Callable[[random.Random], list[Error]], tuple[tuple[str, Error], ...]]] = {
     "specks": (_specks, (("all", 0.1), ("moved", 0.1))),
     "drops": (_drops, (("cover", 0.03), ("number", 0.1))),
     "cards": (_cards, (("things", 0.1),)),
+    "dishes": (_dishes, (("things", 0.1), ("lengths", 0.15))),
 }
 BAD: dict[str, Callable[[random.Random], object]] = {
     "dark": lambda rng: specks.specks(tapped(rng, 5, 5, replace(phone(rng), exposure=0.03)).first, A6, MITES),

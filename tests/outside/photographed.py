@@ -16,6 +16,8 @@ from bootmark.drawing.leaf import FORMS, Leaf
 
 Picture = NDArray[np.uint8]
 WIDE, HIGH = 1600, 1200
+LENS = 0.015
+"""What phones leave of their lens's bend, at a corner. From memory: a wide lens bends by some per cent, and its phone takes most of it off."""
 PAPER, BOARD = (236, 234, 228), (196, 190, 178)
 GREENS = ((70, 120, 50), (96, 140, 62), (52, 98, 44), (120, 150, 70))
 FADED = ((206, 186, 84), (150, 104, 58), (198, 170, 104), (120, 74, 44))
@@ -35,6 +37,7 @@ class Shot:
     exposure: float = 1.0
     quality: int = 85
     ground: tuple[int, int, int] = PAPER
+    lens: float = 0.0
 
 
 def usual(rng: random.Random) -> Shot:
@@ -49,6 +52,7 @@ def usual(rng: random.Random) -> Shot:
         exposure=rng.uniform(0.65, 1.1),
         quality=rng.choice((75, 85, 92)),
         ground=rng.choice((PAPER, PAPER, BOARD)),
+        lens=rng.uniform(-LENS, LENS),
     )
 
 
@@ -67,6 +71,8 @@ def taken(flat: Image.Image, shot: Shot, rng: random.Random) -> Picture:
     image = flat
     if shot.tilt:
         image = _tilted(image, shot.tilt, rng, shot.ground)
+    if shot.lens:
+        image = _bent(image, shot.lens, shot.ground)
     light = ((np.arange(256) / 255) ** 2.2)[np.asarray(image)]
     rows, columns = np.mgrid[0 : light.shape[0], 0 : light.shape[1]]
     turn = rng.uniform(0, 2 * math.pi)
@@ -99,6 +105,28 @@ def _tilted(image: Image.Image, degrees: float, rng: random.Random, ground: tupl
     wanted = [value for corner in [(0, 0), (wide, 0), (wide, high), (0, high)] for value in corner]
     map_back = np.linalg.solve(np.array(rows, dtype=float), np.array(wanted, dtype=float))
     return image.transform(image.size, Image.Transform.PERSPECTIVE, list(map_back), Image.Resampling.BICUBIC, fillcolor=ground)
+
+
+def _bent(image: Image.Image, lens: float, ground: tuple[int, int, int]) -> Image.Image:
+    """Through a lens that bends straight lines: what lies off the middle is drawn inwards by the square of how far. Source: Brown (1966)."""
+    wide, high = image.size
+    middle = np.array([wide, high]) / 2
+
+    def back(points: NDArray[np.float64]) -> NDArray[np.float64]:
+        off = points - middle
+        far = (off**2).sum(axis=1, keepdims=True) / (middle**2).sum()
+        moved: NDArray[np.float64] = middle + off * (1 + lens * far)
+        return moved
+
+    steps = 8
+    mesh = []
+    for row in range(steps):
+        for column in range(steps):
+            box = (wide * column // steps, high * row // steps, wide * (column + 1) // steps, high * (row + 1) // steps)
+            left, top, right, bottom = box
+            corners = back(np.array([[left, top], [left, bottom], [right, bottom], [right, top]], dtype=float))
+            mesh.append((box, tuple(corners.ravel())))
+    return image.transform(image.size, Image.Transform.MESH, mesh, Image.Resampling.BICUBIC, fillcolor=ground)
 
 
 @dataclass(frozen=True)

@@ -9,13 +9,14 @@ from numpy.typing import NDArray
 from PIL import Image, ImageDraw
 from scipy import ndimage
 
-from tests.outside.photographed import Picture, Shot, taken
+from tests.outside.photographed import LENS, Picture, Shot, taken
 
 WIDE, HIGH = 2000, 1500
 """Points of a picture: fewer than one has as it is kept for measuring."""
-A6, DROP_CARD, STICKY = (148.0, 105.0), (76.0, 26.0), (200.0, 100.0)
-"""Longer and shorter sides, millimetres."""
+A6, DROP_CARD, STICKY, DISH = (148.0, 105.0), (76.0, 26.0), (200.0, 100.0), (90.0, 90.0)
+"""Longer and shorter sides, of a dish its diameter twice, millimetres."""
 WHITE, YELLOW, INK, STICKY_YELLOW = (238, 237, 232), (226, 198, 62), (52, 58, 128), (232, 208, 44)
+RIM = (206, 205, 200)
 GROUNDS = ((96, 74, 52), (70, 78, 74), (52, 50, 50))
 
 
@@ -42,6 +43,7 @@ def phone(rng: random.Random) -> Shot:
         exposure=rng.uniform(0.7, 1.0),
         quality=rng.choice((82, 88, 92)),
         ground=rng.choice(GROUNDS),
+        lens=rng.uniform(-LENS, LENS),
     )
 
 
@@ -60,7 +62,13 @@ def drawn(sides: tuple[float, float], colour: tuple[int, int, int], spots: list[
             HIGH * over / 2 + dx * math.sin(turn) + dy * math.cos(turn),
         )
 
-    pen.polygon([put(0, 0), put(sides[0], 0), put(sides[0], sides[1]), put(0, sides[1])], colour)
+    if sides == DISH:
+        # Its rim is as bright as the rest where it is flat, and darker where it turns up.
+        for across, tone in ((sides[0], colour), (sides[0] - 2.4, RIM), (sides[0] - 4.4, colour)):
+            turns = (step * math.pi / 90 for step in range(180))
+            pen.polygon([put(sides[0] / 2 + across / 2 * math.cos(t), sides[1] / 2 + across / 2 * math.sin(t)) for t in turns], tone)
+    else:
+        pen.polygon([put(0, 0), put(sides[0], 0), put(sides[0], sides[1]), put(0, sides[1])], colour)
     for spot in spots:
         ring = []
         for step in range(16):
@@ -185,6 +193,21 @@ def insects(rng: random.Random, number: int, length: tuple[float, float], among:
         if apart([*among, *new], spot, 4.0):
             new.append(spot)
     return new
+
+
+def poured(rng: random.Random, number: int, length: tuple[float, float], shot: Shot | None = None) -> Picture:
+    """A white dish of 90 mm with so many things of a size in it."""
+    spots: list[Stain] = []
+    while len(spots) < number:
+        size, far, turn = rng.uniform(*length), 38 * math.sqrt(rng.random()), rng.uniform(0, 2 * math.pi)
+        spot = Stain(
+            DISH[0] / 2 + far * math.cos(turn), DISH[1] / 2 + far * math.sin(turn), size, size * rng.uniform(0.35, 0.5),
+            rng.uniform(0, math.pi), rng.choice(((30, 26, 22), (70, 52, 34))),
+        )  # fmt: skip
+        if apart(spots, spot, length[1] + 1.0):
+            spots.append(spot)
+    shot = shot or phone(rng)
+    return taken(drawn(DISH, WHITE, spots, shot, rng), shot, rng)
 
 
 def smeared(rng: random.Random, shot: Shot) -> Picture:

@@ -14,6 +14,7 @@ from bootmark.core.photo.light import Unreadable
 from tests.outside.photographed import Picture, taken
 from tests.outside.sheets import (
     A6,
+    DISH,
     DROP_CARD,
     GROUNDS,
     HIGH,
@@ -23,6 +24,7 @@ from tests.outside.sheets import (
     insects,
     on_grass,
     phone,
+    poured,
     printed,
     smeared,
     stuck,
@@ -146,3 +148,25 @@ class Cards(unittest.TestCase):
         self.assertAlmostEqual(int(cards.came(first, second).sum()), 14, delta=2)
         turned = cards.measure(np.ascontiguousarray(np.rot90(picture, 2)), STICKY)
         self.assertAlmostEqual(int(cards.came(first, turned).sum()), 14, delta=2)
+
+
+class Dishes(unittest.TestCase):
+    def test_things_in_a_round_dish_are_counted_and_measured(self) -> None:
+        for tilt in (0.0, 25.0):
+            rng = random.Random(f"dishes of 2026-11-27, {tilt}")
+            told = cards.measure(poured(rng, 25, (3.0, 4.0), replace(phone(rng), tilt=tilt)), DISH, dish=True)
+            with self.subTest(tilt=tilt):
+                self.assertAlmostEqual(len(told.places), 25, delta=2)
+                self.assertAlmostEqual(float(np.median(told.lengths)), 3.5, delta=0.35)
+                self.assertLess(float(np.hypot(*(told.places - 45).T).max()), 45 - 4)
+
+    def test_what_is_no_round_dish_is_refused(self) -> None:
+        rng = random.Random("no dish")
+        for wanted, picture in (
+            (Refusal.NO_DISH, tapped(rng, 5, 5, phone(rng)).first),
+            (Refusal.TILTED, poured(rng, 10, (3.0, 4.0), replace(phone(rng), tilt=56.0))),
+            (Refusal.BLURRED, poured(rng, 10, (3.0, 4.0), replace(phone(rng), blur=16.0))),
+        ):
+            self.assertEqual(refused(lambda picture=picture: cards.measure(picture, DISH, dish=True)), wanted)
+        dish = poured(rng, 10, (3.0, 4.0))
+        self.assertIn(refused(lambda: cards.measure(dish, STICKY)), (Refusal.NO_SHEET, Refusal.TILTED))

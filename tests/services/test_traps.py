@@ -10,13 +10,16 @@ from sqlalchemy import select
 from bootmark.core import judgement
 from bootmark.core.field import traps as rules
 from bootmark.core.field.worth import BlockState, DueTrap, whys
+from bootmark.core.meanings import Measure
 from bootmark.core.messages import Says
+from bootmark.core.types import Sample
 from bootmark.say import ENGLISH
 from bootmark.services.base.command import Refused
 from bootmark.services.scouting import rounds
 from bootmark.services.seasons import forecasts, traps
+from bootmark.services.treatment import thresholds, weighing
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import Application, Farm, Trap, TrapCheck, TreatmentRow
+from bootmark.store.models import Application, Block, Farm, Trap, TrapCheck, TreatmentRow
 from bootmark.store.session import farm_session
 from tests.database import DatabaseTest, catalogue
 from tests.sending import REAL, send
@@ -191,27 +194,50 @@ class Register(DatabaseTest):
                 self.send("trap.check", {"trap_id": trap, "on": "2026-06-17", "caught": 1, "note": "", **change})
             self.assertIn(words, caught.exception.errors[field])
 
-    def test_an_empty_trap_among_dispensers_proves_nothing(self) -> None:
-        block, hung = made("Orchard B"), uuid.uuid4()
-        trap = {
-            "name": "Among dispensers", "block_id": str(block), "agent": "oriental-fruit-moth", "kind": "delta", "longitude": 7.1, "latitude": 46.2,
-            "set_on": "2026-06-01", "lure_on": "2026-06-01", "lure_days": 60, "check_days": 3,
-        }  # fmt: skip
-        send("trap.save", trap, hung)
+    def hang_dispensers(self, block: uuid.UUID, name: str) -> dict[str, Any]:
+        """Dispensers on a block, twenty days ago; and a trap among them, to be sent."""
         with farm_session(FARM, role="owner") as session:
             done, treatment = session.execute(
                 select(Application, TreatmentRow).join(TreatmentRow, TreatmentRow.id == Application.treatment_id).limit(1)
             ).one()
             treatment.block_id, treatment.agent, treatment.control = block, "oriental-fruit-moth", "lure-disruption"
             done.started_at = done.finished_at = NOW - dt.timedelta(days=20)
+        return {
+            "name": name, "block_id": str(block), "agent": "oriental-fruit-moth", "kind": "delta", "longitude": 7.1, "latitude": 46.2,
+            "set_on": (DAY - dt.timedelta(days=14)).isoformat(), "lure_days": 60, "check_days": 3,
+        }  # fmt: skip
+
+    def test_an_empty_trap_among_dispensers_proves_nothing(self) -> None:
+        hung = uuid.uuid4()
+        trap = self.hang_dispensers(made("Orchard A"), "Empty among dispensers")
+        send("trap.save", trap, hung)
 
         def read(caught: int, strong: bool) -> str:
             with farm_session(FARM) as session:
                 base = session.get_one(Trap, (FARM, hung)).command_id
             send("trap.save", trap | {"strong": strong}, hung, base=base)
             check = uuid.uuid4()
-            send("trap.check", {"trap_id": str(hung), "on": NOW.date().isoformat(), "caught": caught}, check)
+            send("trap.check", {"trap_id": str(hung), "on": DAY.isoformat(), "caught": caught}, check)
             with farm_session(FARM) as session:
                 return session.get_one(TrapCheck, (FARM, check)).state
 
         self.assertEqual([read(0, False), read(2, False), read(0, True)], ["disrupted", "read", "read"])
+
+    def test_a_catch_among_dispensers_is_held_against_its_own_threshold(self) -> None:
+        block, hung = made("Orchard B"), uuid.uuid4()
+        send("trap.save", self.hang_dispensers(block, "Among dispensers") | {"strong": True}, hung)
+        # Six in fourteen days are three in a week: elsewhere ten matter.
+        send("trap.check", {"trap_id": str(hung), "on": DAY.isoformat(), "caught": 6})
+
+        def caught() -> Sample | None:
+            with farm_session(FARM) as session:
+                agent = thresholds.own(session, catalogue).agent("oriental-fruit-moth")
+                farm, ground = session.get_one(Farm, FARM), session.get_one(Block, (FARM, block))
+                return weighing.caught(session, farm, ground, agent, DAY)
+
+        self.assertIsNone(caught())
+        own = {"agent": "oriental-fruit-moth", "crop": "*", "value": 3, "why": "Strong lures"}
+        send("threshold.set", own | {"measure": "disrupted"})
+        sample = caught()
+        assert sample
+        self.assertEqual((sample.measure, sample.counts), (Measure.DISRUPTED, (3,)))

@@ -38,6 +38,26 @@ class Threshold(PagesTest):
         self.assertEqual(self.enter("scout").get(f"{MITE}?crop=hop").status_code, 403)
         self.assertEqual(self.client.get(f"{F}/threshold/unicorn").status_code, 404)
 
+    def test_traps_among_dispensers_have_a_threshold_of_their_own(self) -> None:
+        moth = f"{F}/threshold/oriental-fruit-moth"
+        page = self.client.get(f"{moth}?crop=peach").text
+        self.assertIn("By traps among dispensers", page)
+        page = self.client.get(f"{moth}?crop=peach&measure=disrupted").text
+        self.assertIn("None is set: as elsewhere, <strong>10</strong> males per trap and week", page)
+        self.assertNotIn("Work it out from your prices", page)
+        form = self.form() | {"crop": "peach", "measure": "disrupted", "value": "2", "why": "As the lure's maker says"}
+        self.assertEqual(self.post(self.client, moth, form).status_code, 302)
+        self.assertIn(
+            "<strong>2</strong> males per trap and week, among dispensers, the farm",
+            self.client.get(f"{moth}?measure=disrupted&crop=peach").text,
+        )
+        with farm_session(FARM) as session:
+            own = thresholds.own(session, catalogue).agent("oriental-fruit-moth")
+        values = [line.value for measure in ("disrupted", "trap", "proportion") if (line := own.threshold("peach", measure))]
+        self.assertEqual(values, [2, 10, 0.02])
+        # Nothing is hung against the mite.
+        self.assertNotIn("among dispensers", self.client.get(f"{MITE}?crop=hop&measure=disrupted").text)
+
     def test_a_level_from_prices_and_why_there_is_none(self) -> None:
         # C / (V I D K) = 60 / (4 x 1 x 35 x 0.8) = 0.536; doubled in four days, five days lost: 0.536 / 2^1.25 = 0.225. By hand.
         asked = "crop=hop&cost=60&value=4&injury=1&damage=35&efficacy=0.8"

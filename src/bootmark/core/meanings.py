@@ -150,11 +150,16 @@ class Direction(StrEnum):
 
 
 class Measure(StrEnum):
-    """What a count counts: animals for each unit, the share of units with any, or a trap's catch."""
+    """What a count counts: animals for each unit, the share of units with any, a trap's catch, or that of a trap among dispensers."""
 
     MEAN = "mean"
     PROPORTION = "proportion"
     TRAP = "trap"
+    DISRUPTED = "disrupted"
+
+
+CATCHES = frozenset({Measure.TRAP, Measure.DISRUPTED})
+"""What traps tell: no sample of the plants."""
 
 
 class Work(StrEnum):
@@ -241,7 +246,7 @@ class Pictured(StrEnum):
 
 
 class SheetSize(StrEnum):
-    """Sheets and cards that pictures are measured on, by their sides."""
+    """Sheets, cards and round dishes that pictures are measured on, by their sides."""
 
     A6 = "A6"
     A5 = "A5"
@@ -254,6 +259,9 @@ class SheetSize(StrEnum):
     CARD_MIDDLE = "100 by 200 mm"
     CARD_LONG = "100 by 250 mm"
     CARD_WIDE = "200 by 250 mm"
+    DISH_SMALL = "dish of 60 mm"
+    DISH_MIDDLE = "dish of 90 mm"
+    DISH_LARGE = "dish of 150 mm"
 
 
 class Gate(StrEnum):
@@ -273,8 +281,9 @@ class CardPlace(StrEnum):
 
 class Refusal(StrEnum):
     """Why a picture measures nothing: too dark; blurred; too bright in places; its ground is not plain; nothing lies on it; what lies there
-    goes over its edge; an outline that can't be told; nothing green; no sheet with four corners; taken too much from the side, or from too
-    far; not empty paper; of another sheet than the one before; blued all over; touched by fingers."""
+    goes over its edge; an outline that can't be told; an edge across the leaf; nothing green; no sheet with four corners; no round dish;
+    taken too much from the side, or from too far; not empty paper; of another sheet than the one before; blued all over; touched by
+    fingers."""
 
     DARK = "dark"
     BLURRED = "blurred"
@@ -283,8 +292,10 @@ class Refusal(StrEnum):
     NOTHING = "nothing"
     CUT = "cut"
     OUTLINE = "outline"
+    ACROSS = "across"
     NOT_GREEN = "not green"
     NO_SHEET = "no sheet"
+    NO_DISH = "no dish"
     TILTED = "tilted"
     FAR = "far"
     MARKED = "marked"

@@ -11,6 +11,7 @@ from bootmark.core.meanings import (
     FeatureKind,
     Fill,
     LimitMethod,
+    Measure,
     Pattern,
     SoldAs,
     TrapKind,
@@ -77,6 +78,12 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         System.UK: "UK: miles an hour, mm, hectares, metres",
     },
     Chosen: {Chosen.PLAN: "As the plan says", Chosen.PICKED: "Picked: they looked bad", Chosen.ALL: "All that there are"},
+    Measure: {
+        Measure.MEAN: "By counts",
+        Measure.PROPORTION: "By the share with any",
+        Measure.TRAP: "By traps",
+        Measure.DISRUPTED: "By traps among dispensers",
+    },
     TrapState: {
         TrapState.READ: "It could be read",
         TrapState.DOWN: "It was down",

@@ -11,7 +11,7 @@ from bootmark.core.field.choices import as_grown, choices
 from bootmark.core.field.count import interval
 from bootmark.core.field.proofs import listed_kin
 from bootmark.core.field.reasons import Reasons
-from bootmark.core.meanings import Activity, AgentKind, ControlKind, DecisionKind, Measure, SoldAs, VerdictKind
+from bootmark.core.meanings import CATCHES, Activity, AgentKind, ControlKind, DecisionKind, SoldAs, VerdictKind
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
@@ -157,7 +157,7 @@ def _cosmetic(case: Reasons, crop: CropState) -> Decision | None:
         case.against.append(says(Says.BLEMISH_REFUSED))
         return None
     case.speaks_for.append(says(Says.BLEMISH_TAKEN) if crop.sold_as else case.of(Says.COSMETIC))
-    line = next((nominal for nominal in case.agent.thresholds if nominal.measure != Measure.TRAP), None)
+    line = next((nominal for nominal in case.agent.thresholds if nominal.measure not in CATCHES), None)
     if line:
         case.change.append(case.of(Says.COSMETIC_BELOW, value=line.value, measure=line.measure, unit=line.unit))
     return case.decide(DecisionKind.LEAVE, case.of(Says.CALL_COSMETIC), judgement.HARMLESS_LOOK_DAYS, says(Says.FOR_MORE_DAMAGE))
@@ -165,7 +165,7 @@ def _cosmetic(case: Reasons, crop: CropState) -> Decision | None:
 
 def in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
     """What was counted alive is there, in the stage that feeds, whatever a model says."""
-    if sample and sum(sample.counts) and sample.measure != Measure.TRAP and not finding.stages and agent.feeds:
+    if sample and sum(sample.counts) and sample.measure not in CATCHES and not finding.stages and agent.feeds:
         return replace(finding, stages=frozenset(agent.feeds[:1]))
     return finding
 

@@ -8,7 +8,7 @@ from bootmark.core.catalogue.model import REPORT, Catalogue
 from bootmark.core.field.call import in_hand
 from bootmark.core.field.choices import as_grown, choices, spoils
 from bootmark.core.field.proofs import listed_kin
-from bootmark.core.meanings import OVER, DecisionKind, Measure, VerdictKind
+from bootmark.core.meanings import CATCHES, OVER, DecisionKind, VerdictKind
 from bootmark.core.messages import Message, Says, says
 from bootmark.core.types import Choice, CropState, Decision, Finding, Policy, Sample, StageNow
 
@@ -88,7 +88,7 @@ def instead(
     taken |= {control for control, reason in refused.items() if reason.kind not in LIFTED} | {REPORT}
     # As if it were counted, and few enough: whatever else speaks against a control is said now.
     lifted = choices(agent, stage, crop, policy, in_hand(finding, agent, sample))
-    counted = sample is not None and bool(sample.counts) and sample.measure != Measure.TRAP
+    counted = sample is not None and bool(sample.counts) and sample.measure not in CATCHES
     uncounted = {control.id for control in agent.controls if not counted and not control.unsprayed}
     controls = []
     for choice in lifted:

@@ -9,7 +9,7 @@ from bootmark.core.field import stopping
 from bootmark.core.field.count import enemy_ratio, interval, ratio_limits, wilson
 from bootmark.core.field.reasons import Reasons
 from bootmark.core.field.stopping import Rule, Word
-from bootmark.core.meanings import Chosen, DecisionKind, LimitMethod, Measure, OffPlan, Side
+from bootmark.core.meanings import CATCHES, Chosen, DecisionKind, LimitMethod, Measure, OffPlan, Side
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import Decision, Interval, Sample, StageNow, Threshold
 
@@ -26,7 +26,7 @@ def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, e
         return _too_few_units(case, stage, tally, len(sample.counts), rule.least)
     if word.ended:
         case.against.append(says(Says.PLAN_ENDED))
-    if sample.measure == Measure.TRAP and word.side == Side.BELOW and case.agent.sampling:
+    if sample.measure in CATCHES and word.side == Side.BELOW and case.agent.sampling:
         return _few_in_traps(case, tally)
     if word.side == Side.BELOW:
         case.grows(stage)
@@ -48,7 +48,7 @@ def counted(case: Reasons, stage: StageNow, sample: Sample, wanted: Threshold, e
 
 def _tally(sample: Sample, wanted: Threshold, rule: Rule | None) -> Message:
     estimate = limits(sample, rule)
-    if sample.measure == Measure.TRAP:
+    if sample.measure in CATCHES:
         return says(Says.CAUGHT, measure=sample.measure, unit=wanted.unit, estimate=estimate.estimate, units=estimate.units)
     facts: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
     return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **facts)
@@ -104,7 +104,7 @@ def limits(sample: Sample, rule: Rule | None) -> Interval:
 
 def against(agent: Agent, sample: Sample, threshold: float) -> tuple[Rule | None, Word]:
     """What a count says against a threshold, and the rule by which it says so; none for traps, whose catch is no sample of others."""
-    if sample.measure == Measure.TRAP or threshold <= 0:
+    if sample.measure in CATCHES or threshold <= 0:
         average = sum(sample.counts) / len(sample.counts)
         return None, Word(Side.ABOVE if average >= threshold and average > 0 else Side.BELOW)
     plan = agent.sampling

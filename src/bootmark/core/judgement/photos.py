@@ -20,8 +20,15 @@ PHOTO_SOLID, PHOTO_SHINES = 0.9, 5.0
 PHOTO_LEAP, PHOTO_BITTEN, PHOTO_DIP = 0.022, 0.6, 0.07
 """shares. Of a leaf's length: by which one side falls back where it is eaten; of its slices that may be bitten; and again of its length, by
 which it may narrow and widen. Tried in bench, 2026-11-27."""
-PHOTO_UNLIKE = 0.04
+PHOTO_FORM = 5.0
+"""times. That a form unlike a leaf's counts against an axis, beside the share of slices at which both sides agree.
+Tried in bench, 2026-11-27."""
+PHOTO_UNLIKE = 0.036
 """share. Of its widest, by which an outline may differ from a leaf's along its axis: two on each other do by more.
+Tried in bench, 2026-11-27."""
+MIDRIB_WIDE, LEAF_STEP, LEAF_EDGE_LONG, LEAF_TURNED = 0.05, 3.0, 0.1, 1.9
+"""share, units of colour, share and radians. Of a leaf's length: on either side of its midrib that may be an edge; by which colours differ
+along an edge; how long of its length that is, if another leaf made it; of hue, below which it is green no more.
 Tried in bench, 2026-11-27."""
 PHOTO_GREEN = 1.3
 """radians. Of hue, from red towards green, that the greenest part of a leaf has at the least: skin has less. Tried in bench, 2026-11-27."""
@@ -65,6 +72,8 @@ Tried in bench, 2026-11-27."""
 THING_DARKER, THING_SHORTEST, THING_LONGEST, THING_LIKE = 0.2, 0.6, 15.0, 0.35
 """share, millimetres and logarithm. By which what sits on a card is darker than it; its lengths that count; by which like things differ.
 Judgement, 2026-11-27."""
+DISH_RIM = 4.0
+"""millimetres. Along a dish's edge, which are its rim. Common practice, 2026-11-27."""
 LINE_LONG = 15.0
 """millimetres. From which a straight dark line on a card is printed. Judgement, 2026-11-27."""
 SAME_WITHIN = 1.5

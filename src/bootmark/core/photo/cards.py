@@ -28,14 +28,14 @@ class Things:
     sides: tuple[float, float]
 
 
-def measure(picture: Picture, sides: tuple[float, float]) -> Things:
-    """Things on a card of one colour, its printed lines left out.
+def measure(picture: Picture, sides: tuple[float, float], *, dish: bool = False) -> Things:
+    """Things on a card or in a dish of one colour, printed lines left out.
 
-    sides: the card's longer and shorter side, millimetres. Raises Unreadable. Common practice, no source.
+    sides: the card's longer and shorter side, of a dish its diameter twice; millimetres. Raises Unreadable. Common practice, no source.
     """
     small = light.fitted(picture, LONGEST)
     mask = ndimage.binary_closing(sheet.in_colour_of_its_middle(small), iterations=6)
-    card = sheet.lies(mask, len(small), sides, MOST_SCALE)
+    card = sheet.dish_lies(mask, len(small), sides[0], MOST_SCALE) if dish else sheet.lies(mask, len(small), sides, MOST_SCALE)
     seen = light.grey(small)
     if sheet.blur(card, seen) > judgement.CARD_BLUR:
         raise Unreadable(Refusal.BLURRED)
@@ -43,9 +43,7 @@ def measure(picture: Picture, sides: tuple[float, float]) -> Things:
     darker -= _lines(darker, card.scale)
     noise = 1.4826 * float(np.median(np.abs(darker)))
     dark: Mask = darker > max(judgement.THING_DARKER, judgement.SPECK_NOISE * noise)
-    margin = int(judgement.SHEET_MARGIN * card.scale)
-    inner = np.zeros_like(dark)
-    inner[margin:-margin, margin:-margin] = True
+    inner = card.inner(judgement.DISH_RIM if dish else judgement.SHEET_MARGIN)
     labels, count = ndimage.label(dark & inner, structure=np.ones((3, 3)))
     lengths, widths = (axis / card.scale for axis in specks.axes(labels, count))
     places = np.array(ndimage.center_of_mass(labels > 0, labels, range(1, count + 1))).reshape(-1, 2)[:, ::-1] / card.scale

@@ -1,5 +1,6 @@
 """A flat thing with four corners and of a known size, as paper or a card: found in a picture, and seen from straight above."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -24,12 +25,25 @@ SIDES: dict[SheetSize, tuple[float, float]] = {
     SheetSize.CARD_MIDDLE: (200.0, 100.0),
     SheetSize.CARD_LONG: (250.0, 100.0),
     SheetSize.CARD_WIDE: (250.0, 200.0),
+    SheetSize.DISH_SMALL: (60.0, 60.0),
+    SheetSize.DISH_MIDDLE: (90.0, 90.0),
+    SheetSize.DISH_LARGE: (150.0, 150.0),
 }
-"""Longer and shorter side, millimetres. Source: ISO 216 and ANSI/ASME Y14.1 for paper; for cards common practice, no source."""
+"""Longer and shorter side, of dishes the diameter twice, millimetres. Source: ISO 216 and ANSI/ASME Y14.1 for paper; for cards and dishes
+common practice, no source."""
+ROUND = frozenset({SheetSize.DISH_SMALL, SheetSize.DISH_MIDDLE, SheetSize.DISH_LARGE})
 OF: dict[Pictured, tuple[SheetSize, ...]] = {
     Pictured.PAPER: (SheetSize.A6, SheetSize.A5, SheetSize.A4, SheetSize.HALF_LETTER, SheetSize.LETTER),
     Pictured.DROPS: (SheetSize.DROPS_NARROW, SheetSize.DROPS_WIDE),
-    Pictured.CARD: (SheetSize.CARD_MIDDLE, SheetSize.CARD_LONG, SheetSize.CARD_WIDE, SheetSize.CARD_SMALL),
+    Pictured.CARD: (
+        SheetSize.CARD_MIDDLE,
+        SheetSize.CARD_LONG,
+        SheetSize.CARD_WIDE,
+        SheetSize.CARD_SMALL,
+        SheetSize.DISH_SMALL,
+        SheetSize.DISH_MIDDLE,
+        SheetSize.DISH_LARGE,
+    ),
 }
 """What each kind of picture is taken of."""
 FIND_AT = 900
@@ -41,12 +55,13 @@ NEAR_CORNER = 0.08
 @dataclass(frozen=True)
 class Lies:
     """How a sheet lies in a picture of so many rows. shape: rows along its short side and columns along its long one, from straight above;
-    scale: points for each millimetre there."""
+    scale: points for each millimetre there; dish: it is round."""
 
     way: Floats
     rows: int
     shape: tuple[int, int]
     scale: float
+    dish: bool = False
 
     def into(self, rows: int) -> transform.ProjectiveTransform:
         """The map from the sheet to the picture, or to the same made smaller, of so many rows."""
@@ -58,6 +73,31 @@ class Lies:
         way = self.into(len(channel))
         seen: Floats = transform.warp(channel, way, output_shape=self.shape, order=1, mode="edge", preserve_range=True)
         return seen
+
+    def inner(self, margin: float) -> Mask:
+        """What of it, from straight above, lies further from its edge than a margin in millimetres."""
+        inner: Mask
+        if self.dish:
+            rows, columns = (np.arange(side) + 0.5 - side / 2 for side in self.shape)
+            inner = np.hypot(rows[:, None], columns[None]) < self.shape[0] / 2 - margin * self.scale
+        else:
+            inner = np.zeros(self.shape, dtype=bool)
+            edge = int(margin * self.scale)
+            inner[edge:-edge, edge:-edge] = True
+        return inner
+
+    def over_the_edge(self, step: Floats) -> Iterator[Floats]:
+        """Lines that cross its edge, from straight above, at places all along it. step: how far off the edge, points."""
+        rows, columns = self.shape
+        if self.dish:
+            for turn in np.linspace(0, 2 * np.pi, 4 * EDGE_PLACES, endpoint=False):
+                yield rows / 2 + (rows / 2 + step)[:, None] * np.array([np.cos(turn), np.sin(turn)])
+            return
+        for share in np.linspace(0.15, 0.85, EDGE_PLACES):
+            yield np.stack([np.full_like(step, share * columns), step], axis=-1)
+            yield np.stack([np.full_like(step, share * columns), rows + step], axis=-1)
+            yield np.stack([step, np.full_like(step, share * rows)], axis=-1)
+            yield np.stack([columns + step, np.full_like(step, share * rows)], axis=-1)
 
 
 def seen_at(place: Lies, points: Floats, size: tuple[int, ...]) -> Floats:
@@ -109,21 +149,13 @@ def blur(place: Lies, grey: Floats) -> float:
     grey: the picture that it lies in, or the same made smaller.
     """
     way = place.into(len(grey))
-    rows, columns = place.shape
     reach = judgement.EDGE_REACH * place.scale
-    step = np.arange(-reach, reach, 0.5)
     widths = []
-    for share in np.linspace(0.15, 0.85, EDGE_PLACES):
-        for line in (
-            np.stack([np.full_like(step, share * columns), step], axis=-1),
-            np.stack([np.full_like(step, share * columns), rows + step], axis=-1),
-            np.stack([step, np.full_like(step, share * rows)], axis=-1),
-            np.stack([columns + step, np.full_like(step, share * rows)], axis=-1),
-        ):
-            x, y = way(line).T
-            profile = ndimage.map_coordinates(grey, [y, x], order=1, mode="nearest")
-            steepest = np.abs(np.diff(profile)).max() / 0.5
-            widths.append(float(np.ptp(profile) / max(steepest, 1e-6)) / place.scale)
+    for line in place.over_the_edge(np.arange(-reach, reach, 0.5)):
+        x, y = way(line).T
+        profile = ndimage.map_coordinates(grey, [y, x], order=1, mode="nearest")
+        steepest = np.abs(np.diff(profile)).max() / 0.5
+        widths.append(float(np.ptp(profile) / max(steepest, 1e-6)) / place.scale)
     return float(np.median(widths))
 
 
@@ -139,19 +171,59 @@ def _leans(way: transform.ProjectiveTransform, middle: Floats) -> bool:
     return bool(short < judgement.SHEET_LEAN * long)
 
 
-def _corners(mask: Mask) -> Floats:
-    """The four corners of a mask's largest part, x and y, clockwise from the top left. Raises Unreadable."""
+def dish_lies(mask: Mask, rows: int, diameter: float, most_scale: float) -> Lies:
+    """How a round dish lies; as for a sheet, but for the view: an ellipse tells which way a dish leans, not which side is nearer.
+
+    diameter: millimetres. Sizes at its near and far side are off by as much as the phone is nearer there. Raises Unreadable where it is not
+    round, is cut, too small, or leans too much. Source: least squares of an ellipse, Halir and Flusser (1998).
+    """
+    part = _whole_part(mask, Refusal.NO_DISH)
+    outline = _outline(part) * (rows / mask.shape[0])
+    ellipse = measure.EllipseModel.from_estimate(outline)
+    if not ellipse:
+        raise Unreadable(Refusal.NO_DISH)
+    axes = np.array(ellipse.axis_lengths)
+    turn = np.array([[np.cos(ellipse.theta), -np.sin(ellipse.theta)], [np.sin(ellipse.theta), np.cos(ellipse.theta)]])
+    off = np.hypot(*((outline - ellipse.center) @ turn / axes).T) - 1
+    if np.quantile(np.abs(off), 0.9) > judgement.SHEET_BENT:
+        raise Unreadable(Refusal.NO_DISH)
+    if axes.min() < judgement.SHEET_LEAN * axes.max():
+        raise Unreadable(Refusal.TILTED)
+    scale = float(min(most_scale, 2 * axes.mean() / diameter))
+    way = np.eye(3)
+    # It is squeezed along its own axes, and turned back: the picture above it stands as the one that was taken.
+    way[:2, :2] = turn @ np.diag(axes) @ turn.T / (diameter * scale / 2)
+    way[:2, 2] = np.array(ellipse.center) - way[:2, :2] @ np.full(2, diameter * scale / 2)
+    side = round(diameter * scale)
+    return Lies(way, rows, (side, side), scale, dish=True)
+
+
+def _whole_part(mask: Mask, none: Refusal) -> Mask:
+    """A mask's largest part with its holes filled. none: why, where there is no such part. Raises Unreadable where it is too small, or goes
+    over the picture's edge."""
     labels, count = ndimage.label(ndimage.binary_opening(mask, iterations=2))
     if not count:
-        raise Unreadable(Refusal.NO_SHEET)
+        raise Unreadable(none)
     sizes = ndimage.sum_labels(mask, labels, range(1, count + 1))
-    part = ndimage.binary_fill_holes(labels == int(np.argmax(sizes)) + 1)
+    part: Mask = ndimage.binary_fill_holes(labels == int(np.argmax(sizes)) + 1)
     if part.sum() < judgement.SHEET_LEAST * mask.size:
-        raise Unreadable(Refusal.NO_SHEET)
+        raise Unreadable(none)
     over = sum(edge.sum() > 2 for edge in (part[0], part[-1], part[:, 0], part[:, -1]))
     if over:
-        raise Unreadable(Refusal.CUT if over < 3 else Refusal.NO_SHEET)
-    outline = np.argwhere(part & ~ndimage.binary_erosion(part))[:, ::-1].astype(np.float64)
+        raise Unreadable(Refusal.CUT if over < 3 else none)
+    return part
+
+
+def _outline(part: Mask) -> Floats:
+    """The points of a mask's edge, x and y."""
+    points: Floats = np.argwhere(part & ~ndimage.binary_erosion(part))[:, ::-1].astype(np.float64)
+    return points
+
+
+def _corners(mask: Mask) -> Floats:
+    """The four corners of a mask's largest part, x and y, clockwise from the top left. Raises Unreadable."""
+    part = _whole_part(mask, Refusal.NO_SHEET)
+    outline = _outline(part)
     rough = _four(outline[ConvexHull(outline).vertices])
     corners = _refined(outline, rough)
     filled = part.sum() / max(measure.points_in_poly(np.argwhere(np.ones_like(part))[:, ::-1], corners).sum(), 1)

@@ -67,9 +67,9 @@ def specks(picture: Picture, sides: tuple[float, float], gate: tuple[float, floa
     if paper.scale * gate[0] < judgement.SPECK_POINTS:
         raise Unreadable(Refusal.FAR)
     darker = sheet.even(grey, paper.scale, gate[1])
-    margin = int(judgement.SHEET_MARGIN * paper.scale)
-    darker[:margin], darker[-margin:], darker[:, :margin], darker[:, -margin:] = 0, 0, 0, 0
-    noise = 1.4826 * float(np.median(np.abs(darker[margin:-margin, margin:-margin])))
+    inner = paper.inner(judgement.SHEET_MARGIN)
+    darker[~inner] = 0
+    noise = 1.4826 * float(np.median(np.abs(darker[inner])))
     least = max(judgement.SPECK_DARKER, judgement.SPECK_NOISE * noise)
     labels, count = ndimage.label(darker > least, structure=np.ones((3, 3)))
     if not count:

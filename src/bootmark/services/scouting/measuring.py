@@ -142,7 +142,7 @@ def _paper(picture: Picture, asked: Asked, before: Json | None) -> Json:
 
 
 def _card(picture: Picture, asked: Asked, before: Json | None) -> Json:
-    things = cards.measure(picture, _sides(asked))
+    things = cards.measure(picture, _sides(asked), dish=asked.sheet in sheet.ROUND)
     kept: Json = {"places": _list(things.places), "seen": _list(things.seen), "lengths": _list(things.lengths)}
     kept |= {"widths": _list(things.widths), "count": len(things.places), "came": None}
     if before and "places" in before:

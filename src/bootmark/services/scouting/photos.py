@@ -17,6 +17,7 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core.meanings import Pictured
+from bootmark.core.photo.sheet import ROUND
 from bootmark.services.base.command import Refused
 from bootmark.services.base.handling import DERIVED, Json, as_json
 from bootmark.services.base.people import Member
@@ -148,7 +149,8 @@ def attach(
 
 def _before(session: Session, asked: Asked, stop_id: uuid.UUID | None) -> Json | None:
     """What the last picture of the same paper said, or of a card on the same block at an earlier stop. Raises Refused."""
-    if asked.of not in (Pictured.PAPER, Pictured.CARD) or not (asked.second or asked.of == Pictured.CARD):
+    # A dish is filled anew each time: what lay in the last one says nothing of it.
+    if not asked.second and (asked.of != Pictured.CARD or asked.sheet in ROUND):
         return None
     said = of_farm(Photo, Photo.measured).where(Photo.asked["of"].astext == asked.of, Photo.asked["sheet"].astext == asked.sheet)
     said = said.where(~Photo.measured.has_key("refused")).order_by(Photo.seen_at.desc()).limit(1)

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core import judgement
+from bootmark.core.catalogue import Agent
 from bootmark.core.field import traps as rules
 from bootmark.core.field.worth import DueTrap
 from bootmark.core.meanings import BiofixKind, TrapKind, TrapState
@@ -35,6 +36,7 @@ __all__ = [
     "Trap",
     "by_id",
     "catches",
+    "disrupted",
     "proposals",
     "register",
     "store_check",
@@ -121,21 +123,28 @@ def store_check(command: CheckTrap, context: Context) -> TrapCheck:
     payload = command.model_dump()
     if rules.spent(command.caught, command.on, trap.lure_on, trap.lure_days):
         payload |= {"state": TrapState.SPENT, "caught": None}
-    elif command.caught == 0 and not trap.strong and _disrupted(context, trap, command.on):
+    elif command.caught == 0 and not trap.strong and _among_dispensers(context, trap, command.on):
         payload |= {"state": TrapState.DISRUPTED, "caught": None}
     return TrapCheck(**payload)
 
 
-def _disrupted(context: Context, trap: Trap, day: dt.date) -> bool:
-    """Whether a trap hung among dispensers for its own pest on a day."""
-    heirs = ground.heirs(context.session)
-    for row in applied.since(context.session, day - dt.timedelta(days=judgement.SEASON_DAYS)):
-        control, done = context.catalogue.agent(row.agent).control(row.control), row.ended.astimezone(farm_time.zone(context.farm)).date()
-        if row.agent != trap.agent or not control.disrupts or not rules.among_dispensers(day, done, control.lasts_days):
+def disrupted(session: Session, farm: Farm, agent: Agent, block_id: uuid.UUID, day: dt.date) -> bool:
+    """Whether dispensers for a pest hang on a block on a day: its traps hang among them."""
+    controls = {control.id: control for control in agent.controls if control.disrupts}
+    rows = applied.since(session, day - dt.timedelta(days=judgement.SEASON_DAYS)) if controls else []
+    for row in rows:
+        hung = row.ended.astimezone(farm_time.zone(farm)).date()
+        if row.agent != agent.id or row.control not in controls:
             continue
-        if any(block.id == trap.block_id for block in heirs.of(row.block_id, done)):
+        if not rules.among_dispensers(day, hung, controls[row.control].lasts_days):
+            continue
+        if any(block.id == block_id for block in ground.heirs(session).of(row.block_id, hung)):
             return True
     return False
+
+
+def _among_dispensers(context: Context, trap: Trap, day: dt.date) -> bool:
+    return disrupted(context.session, context.farm, context.catalogue.agent(trap.agent), trap.block_id, day)
 
 
 UNREAD = (TrapState.DOWN, TrapState.FULL, TrapState.SOAKED)

@@ -11,7 +11,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import Agent, Catalogue
 from bootmark.core.catalogue.model import NominalThreshold
 from bootmark.core.field.count import taylor_fit
-from bootmark.core.meanings import Chosen, Measure
+from bootmark.core.meanings import CATCHES, Chosen, Measure
 from bootmark.core.types import Taylor
 from bootmark.services.base import memo, stamp
 from bootmark.services.base.command import Command
@@ -24,7 +24,7 @@ from bootmark.store.models import OwnThreshold, SampleRow
 from bootmark.store.rows import of_farm
 
 SOURCE = "the farm's own"
-MEASURES = (Measure.MEAN, Measure.PROPORTION, Measure.TRAP)
+MEASURES = tuple(Measure)
 _own: memo.Kept[Catalogue] = memo.Kept(64)
 _laws: memo.Kept[dict[str, Taylor]] = memo.Kept(64)
 
@@ -88,12 +88,28 @@ def own(session: Session, catalogue: Catalogue) -> Catalogue:
     return stamp.while_standing(session, _own, (Topic.TREATMENT, Topic.SCOUTING), catalogue.hash, read)
 
 
-def _changed(agent: Agent, thresholds: list[OwnThreshold], law: Taylor | None) -> Agent:
+def measures_of(agent: Agent) -> tuple[Measure, ...]:
+    """By what it may matter: as it is counted, and by its traps, among dispensers where such are hung against it."""
+    counted = {agent.sampling.measure} if agent.sampling else set()
+    counted |= {row.measure for row in agent.thresholds} or {Measure.TRAP}
+    if any(control.disrupts for control in agent.controls):
+        counted |= CATCHES
+    return tuple(measure for measure in Measure if measure in counted)
+
+
+def unit_of(agent: Agent, measure: Measure) -> str:
+    """Of what a threshold tells, in the catalogue's words."""
     units = {row.measure: row.unit for row in reversed(agent.thresholds)}
+    if agent.sampling:
+        units.setdefault(agent.sampling.measure, agent.sampling.unit)
+    if measure == Measure.DISRUPTED:
+        return say.line("{unit}, among dispensers", unit=unit_of(agent, Measure.TRAP))
+    return units.get(measure) or say.line("in a trap and week")
+
+
+def _changed(agent: Agent, thresholds: list[OwnThreshold], law: Taylor | None) -> Agent:
     sampling = agent.sampling
-    if sampling:
-        units.setdefault(sampling.measure, sampling.unit)
     mine = tuple(
-        NominalThreshold(row.crop, row.value, Measure(row.measure), units.get(Measure(row.measure), ""), SOURCE) for row in thresholds
+        NominalThreshold(row.crop, row.value, Measure(row.measure), unit_of(agent, Measure(row.measure)), SOURCE) for row in thresholds
     )
     return replace(agent, thresholds=(*mine, *agent.thresholds), sampling=replace(sampling, taylor=law) if sampling and law else sampling)

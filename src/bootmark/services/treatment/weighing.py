@@ -93,14 +93,16 @@ def sample_of(session: Session, farm: Farm, block: Block, row: SampleRow, agent:
     return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen), off=off, **gone)
 
 
-def _caught(session: Session, block: Block, agent: Agent, day: dt.date) -> Sample | None:
+def caught(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Sample | None:
     """What the register says of an agent whose threshold is a trap's: each trap's own catch of a week, where it matters.
 
-    Fewer in the traps do not say that there are few on the plants: these are counted.
+    Among dispensers it is held against the farm's own threshold for that; where there is none, against the same as elsewhere: as many there
+    are more. Fewer in the traps do not say that there are few on the plants: these are counted.
     """
-    line = agent.threshold(block.crop, Measure.TRAP)
+    among = traps.disrupted(session, farm, agent, block.id, day)
+    line = (agent.threshold(block.crop, Measure.DISRUPTED) if among else None) or agent.threshold(block.crop, Measure.TRAP)
     rates = traps.weekly(traps.register(session, day), block.id, agent.id, day) if line else ()
-    return Sample("trap", rates, measure=Measure.TRAP) if line and rates and sum(rates) / len(rates) >= line.value else None
+    return Sample("trap", rates, measure=Measure(line.measure)) if line and rates and sum(rates) / len(rates) >= line.value else None
 
 
 def stage_now(
@@ -162,7 +164,7 @@ def consider(
     # The farm's own thresholds and clumping stand before the catalogue's.
     own = thresholds.own(session, catalogue)
     stage = stage_now(session, farm, block, agent, day, own, sample)
-    counted = sample_of(session, farm, block, sample, own.agent(agent)) if sample else _caught(session, block, own.agent(agent), day)
+    counted = sample_of(session, farm, block, sample, own.agent(agent)) if sample else caught(session, farm, block, own.agent(agent), day)
     crop, policy = crop_state(session, farm, block, day, agent), policy_of(farm)
     already = done_on(session, farm, block, agent, day, catalogue)
     decision = call.decide(finding, stage, counted, None, None, crop, policy, catalogue=own, done=already)

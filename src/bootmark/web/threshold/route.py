@@ -11,7 +11,7 @@ from bootmark import say
 from bootmark.core.catalogue import Agent
 from bootmark.core.field import levels
 from bootmark.core.field.levels import Terms
-from bootmark.core.meanings import Measure
+from bootmark.core.meanings import CATCHES, Measure
 from bootmark.services.base import people
 from bootmark.services.base.command import Refused
 from bootmark.services.base.handling import DERIVED
@@ -72,10 +72,13 @@ def _page(agent_id: str, errors: Mapping[str, str] | None = None) -> str:
     if agent_id not in g.catalogue.agents:
         abort(404)
     agent, crop = g.catalogue.agent(agent_id), request.values.get("crop", "*")
-    plan = agent.sampling
-    measure = plan.measure if plan else Measure.TRAP
+    plan, measures = agent.sampling, thresholds.measures_of(agent)
+    asked = request.values.get("measure", "")
+    measure = Measure(asked) if asked in measures else plan.measure if plan else measures[0]
+    # Prices weigh animals on plants: what a trap draws from afar is worth none of them.
+    priced = measure not in CATCHES
     try:
-        worked, wrong = _worked(agent, crop), {}
+        worked, wrong = _worked(agent, crop) if priced else {}, {}
     except Refused as error:
         worked, wrong = {}, error.errors
     return render_template(
@@ -83,7 +86,10 @@ def _page(agent_id: str, errors: Mapping[str, str] | None = None) -> str:
         agent=agent,
         crop=crop,
         measure=measure,
-        unit=plan.unit if plan else "trap",
+        measures=[(each, say.term(each)) for each in measures],
+        priced=priced,
+        elsewhere=agent.threshold(crop, Measure.TRAP) if measure == Measure.DISRUPTED else None,
+        unit=plan.unit if plan and priced else thresholds.unit_of(agent, measure),
         nominal=agent.threshold(crop, measure),
         own=[row for row in thresholds.rows(db(), agent_id) if row.crop in (crop, "*") and row.measure == measure],
         record=uuid.uuid5(DERIVED, f"threshold/{the_farm().id}/{agent_id}/{crop}/{measure}"),
@@ -111,4 +117,5 @@ def save(agent: str) -> Response | tuple[str, int]:
     except Refused as error:
         return _page(agent, error.errors), 400
     flash(say.line("From now on the farm's own threshold is what counts are held against."), "good")
-    return redirect(url_for("threshold.page", farm=the_farm().id, agent=agent, crop=request.form.get("crop", "*")))
+    crop, measure = request.form.get("crop", "*"), request.form.get("measure")
+    return redirect(url_for("threshold.page", farm=the_farm().id, agent=agent, crop=crop, measure=measure))
