@@ -135,6 +135,35 @@ class Act(unittest.TestCase):
         bloom = {choice.control: choice for choice in decide(beetle, sample, larvae, crop=CropState("potato", 60, in_flower=True)).choices}
         self.assertEqual(bloom["spinosad"].reason.kind, Says.CONTROL_BEES)
 
+    def test_what_works_on_small_ones_is_not_offered_where_most_are_large(self) -> None:
+        """Common practice: what has to be eaten kills the first instars, large larvae live on."""
+        asked = default().agent("diamondback-moth").control("bt-kurstaki").needs_absent
+        moth = Finding("diamondback-moth", "named", 0.95, True, "active", absent=frozenset(asked))
+        for ages, reason in (
+            ({}, Says.CONTROL_TIMING),
+            ({"small": 4, "large": 8}, Says.CONTROL_LARGE),
+            ({"small": 8, "large": 8}, Says.CONTROL_TIMING),
+            # Nine say nothing yet.
+            ({"large": 9}, Says.CONTROL_TIMING),
+            ({"eggs": 40, "large": 12}, Says.CONTROL_LARGE),
+        ):
+            sample = Sample("plant", (3,) * 40, ages=ages)
+            choices = {choice.control: choice.reason.kind for choice in decide(moth, sample, crop=CropState("cabbage", 60)).choices}
+            self.assertEqual(choices["bt-kurstaki"], reason, ages)
+            self.assertNotIn(Says.CONTROL_LARGE, [kind for control, kind in choices.items() if control != "bt-kurstaki"])
+
+    def test_small_larvae_in_the_hand_open_a_window_that_a_model_has_closed(self) -> None:
+        beetle, last = Finding("colorado-potato-beetle", "named", 0.95, True, "active"), TODAY - dt.timedelta(days=3)
+        stage = StageNow({"larva": 0.9}, TODAY, windows={"spinosad": (last - dt.timedelta(days=6), last)})
+        for ages, reason in (
+            ({}, Says.CONTROL_LATE),
+            ({"small": 30, "large": 5}, Says.CONTROL_TIMING),
+            ({"large": 30}, Says.CONTROL_LARGE),
+        ):
+            sample = Sample("plant", (4,) * 20, ages=ages)
+            choices = {choice.control: choice.reason.kind for choice in decide(beetle, sample, stage, crop=CropState("potato", 60)).choices}
+            self.assertEqual(choices["spinosad"], reason, ages)
+
     def test_cautions_come_with_every_control(self) -> None:
         decision = decide(sample=many(12), crop=CropState("raspberry", days_to_harvest=60))
         self.assertEqual(decision.cautions[0], call.LABEL_FIRST)

@@ -72,6 +72,7 @@ class Says(StrEnum):
     CONTROL_LACKS = "control.lacks"
     CONTROL_DANGER = "control.danger"
     CONTROL_FINAL = "control.final"
+    CONTROL_LARGE = "control.large"
     CALL_ASK = "call.ask"
     KEEP_APART = "call.keep-apart"
     CONTROL_INSIDE = "control.inside"

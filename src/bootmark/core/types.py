@@ -170,7 +170,7 @@ class Sample:
 
     measure: "mean" (animals per unit) or "proportion" (share of units with at least one); dead, parasitised: how many besides, or of
     units how many with none but such, None where nobody counted them; chosen: how the units came; off: why it does not hold as the plan
-    has it, None where it does.
+    has it, None where it does; ages: how many were of an age, of those that were told apart.
     """
 
     unit: str
@@ -181,6 +181,7 @@ class Sample:
     parasitised: int | None = None
     chosen: Chosen = Chosen.PLAN
     off: OffPlan | None = None
+    ages: Mapping[str, int] = field(default_factory=dict)
 
     @classmethod
     def of(cls, value: "Sample | Mapping[str, Any]") -> "Sample":
@@ -251,7 +252,7 @@ class StageNow:
 class Finding:
     """An agent named at a stop. seen, absent: the signs that were, and that were not; stages: those that were seen, there whatever a model
     says; shared: signs seen that another cause named beside it leaves too; danger: what else may be there that hurts, which danger_sign
-    would prove."""
+    would prove; large: which share of those that feed is large, None where nobody told their ages apart."""
 
     agent: str
     verdict: VerdictKind
@@ -265,6 +266,7 @@ class Finding:
     danger: str = ""
     danger_sign: str = ""
     stages: frozenset[str] = frozenset()
+    large: float | None = None
 
 
 @dataclass(frozen=True)

@@ -52,6 +52,7 @@ TEXTS: dict[Says, Text] = {
     Says.CONTROL_ASK: "Look first whether this is so: {sign:sentence|inside}",
     Says.CONTROL_LACKS: "Only where this is so: {sign:sentence|inside}",
     Says.CONTROL_DANGER: "Not by hand before it is known that it is not {agent:in_sentence}.",
+    Says.CONTROL_LARGE: "{share:percent} of those told apart are large already: it works while they are small.",
     Says.CONTROL_FINAL: "Not on one sign alone: plants that are pulled do not come back.",
     Says.KEEP_APART: "Not within two weeks of each other: {control:in_sentence} and {against:|inside}.",
     Says.CALL_ASK: "Look once more before you act. {look:do}",

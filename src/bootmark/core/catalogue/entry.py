@@ -90,6 +90,7 @@ def _control(control_id: str, own: Reader, top: Reader, shared: Mapping[str, Any
         needs=row.words("needs", []),
         needs_absent=row.words("needs_absent", []),
         by_hand=row.get("by_hand", bool, False),
+        small=row.get("small", bool, False),
         final=row.get("final", bool, False),
         retired=row.get("retired", bool, False),
         closed=_waits(row, crops) if "closed" in row.table else {},

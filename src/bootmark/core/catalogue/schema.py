@@ -68,7 +68,7 @@ def _control(source: Schema) -> Schema:
         "targets": _list(TEXT, "Orders, kinds or agents, the only ones that it works on."),
         "not_on": _list(_one_of(model.HABITS), "Habits of plants that it is never done to."),
         "needs": _list(TEXT, "Signs that must have been seen."), "needs_absent": _list(TEXT, "Signs that must be known absent."),
-        "by_hand": FLAG, "final": FLAG, "retired": FLAG,
+        "by_hand": FLAG, "small": FLAG, "final": FLAG, "retired": FLAG,
         "closed": {"type": "object", "additionalProperties": _table({"months": MONTHS, "why": TEXT}, {}, "Plants on which it waits.")},
         "marks": _list(TEXT, "Crops that it may mark or burn."),
     }  # fmt: skip

@@ -11,7 +11,7 @@ from bootmark.core.field.choices import as_grown, choices
 from bootmark.core.field.count import interval
 from bootmark.core.field.proofs import listed_kin
 from bootmark.core.field.reasons import Reasons
-from bootmark.core.meanings import CATCHES, Activity, AgentKind, ControlKind, DecisionKind, SoldAs, VerdictKind
+from bootmark.core.meanings import CATCHES, Activity, Age, AgentKind, ControlKind, DecisionKind, SoldAs, VerdictKind
 from bootmark.core.messages import Fact, Message, Says, says
 from bootmark.core.types import CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
@@ -164,10 +164,23 @@ def _cosmetic(case: Reasons, crop: CropState) -> Decision | None:
 
 
 def in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
-    """What was counted alive is there, in the stage that feeds, whatever a model says."""
-    if sample and sum(sample.counts) and sample.measure not in CATCHES and not finding.stages and agent.feeds:
-        return replace(finding, stages=frozenset(agent.feeds[:1]))
-    return finding
+    """What was counted alive is there, in the stage that feeds or as its ages were told, whatever a model says."""
+    if sample is None or not sum(sample.counts) or sample.measure in CATCHES:
+        return finding
+    return replace(finding, stages=finding.stages or _of_ages(agent, sample), large=_large(sample))
+
+
+def _of_ages(agent: Agent, sample: Sample) -> frozenset[str]:
+    """The stages of what was counted alive: grown ones alone are adults, anything else feeds."""
+    grown = sample.ages.get(Age.ADULTS, 0)
+    only_grown = grown > 0 and not sample.ages.get(Age.SMALL) and not sample.ages.get(Age.LARGE) and grown == sum(sample.counts)
+    return frozenset({"adult"} if only_grown and "adult" in agent.year else agent.feeds[:1])
+
+
+def _large(sample: Sample) -> float | None:
+    """Which share of those that feed is large; None where too few were told apart."""
+    small, large = sample.ages.get(Age.SMALL, 0), sample.ages.get(Age.LARGE, 0)
+    return large / (small + large) if small + large >= judgement.AGES_LEAST else None
 
 
 def decide(

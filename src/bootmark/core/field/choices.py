@@ -56,7 +56,9 @@ class _At:
         # A model ranks and warns; it denies no animal in the hand.
         present, in_hand = modelled | seen if modelled else set(), bool(seen & set(control.stages))
         # What a part of a stage decides (small larvae, those that hatch) is not told by the stage that was seen.
-        in_hand = in_hand and not (control.phases or control.at_events)
+        large = finding.large if finding else None
+        young_in_hand = control.small and large is not None and large <= judgement.LARGE_SHARE
+        in_hand = in_hand and (young_in_hand or not (control.phases or control.at_events))
         refused = self._of_signs(control, finding) if finding else None
         if refused:
             return refused
@@ -67,6 +69,8 @@ class _At:
             return says(Says.CONTROL_COUNT_FIRST)
         if control.brings and self.times is not None and self.times > judgement.RELEASE_MOST:
             return says(Says.CONTROL_TOO_MANY, times=judgement.RELEASE_MOST)
+        if control.small and large is not None and large > judgement.LARGE_SHARE:
+            return says(Says.CONTROL_LARGE, share=large)
         if own and self.stage.today and own[1] < self.stage.today and not in_hand:
             return says(Says.CONTROL_LATE, on=own[1])
         if not own and present and control.stages and not present & set(control.stages):

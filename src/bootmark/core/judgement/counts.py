@@ -20,6 +20,9 @@ COMMON_TAYLOR = (3.0, 1.5)
 """a and b of Taylor's law. For pests without their own: in the middle of those known of mites and insects. Judgement, 2026-11-27."""
 SHARE_ALIKE = 0.05
 """correlation. Between units of one plant in whether they have it: damaged fruit of one tree. Judgement, 2026-11-27."""
+AGES_LEAST, LARGE_SHARE = 10, 0.5
+"""animals and share. Told apart by their age, from which their ages say anything; of them large, above which what works on small ones comes
+too late. Common practice, 2026-11-27."""
 TAYLOR_SAMPLES = 12
 """samples. Of a farm's own from which a law of clumping is fitted. Judgement, 2026-11-27."""
 TAYLOR_WIDE = 0.5

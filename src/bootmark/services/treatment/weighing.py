@@ -89,8 +89,8 @@ def sample_of(session: Session, farm: Farm, block: Block, row: SampleRow, agent:
         weather = block_weather.at(session, farm, block, row.seen_at) or {}
         hour = row.seen_at.astimezone(zone(farm)).hour
         off = plans.off_plan(agent.sampling, row.tool, hour, weather.get("temp"), weather.get("rain"))
-    gone = {"dead": row.dead, "parasitised": row.parasitised}
-    return Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen), off=off, **gone)
+    counts, enemies, measure, chosen = tuple(row.counts), tuple(row.enemies), Measure(row.measure), Chosen(row.chosen)
+    return Sample(row.unit, counts, enemies, measure, row.dead, row.parasitised, chosen, off, row.ages)
 
 
 def caught(session: Session, farm: Farm, block: Block, agent: Agent, day: dt.date) -> Sample | None:
