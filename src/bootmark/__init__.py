@@ -1,3 +1,3 @@
 """Bootmark: scouting plants for insect and mite pests."""
 
-VERSION = "0.11.0"
+VERSION = "0.12.0"

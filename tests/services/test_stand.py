@@ -13,7 +13,7 @@ from bootmark.services.scouting import conditions, flags, rounds
 from bootmark.services.treatment import weighing
 from bootmark.services.weather import blocks as block_weather
 from bootmark.standins.estate import FARM, NOW, made
-from bootmark.store.models import DecisionRow, Farm, ForecastHour, Planting, Stop
+from bootmark.store.models import DecisionRow, Farm, ForecastHour, Planting, SampleRow, Stop
 from bootmark.store.rows import of_farm
 from bootmark.store.session import farm_session
 from tests.database import catalogue
@@ -38,6 +38,20 @@ class Stand(GroundTest):
             base = row.command_id
         send("planting.save", payload | more, row.id, base=base)
         return row.id
+
+    def test_no_more_plants_are_counted_than_stand_there_and_all_of_them_are_the_truth(self) -> None:
+        self.told("Long Field", plants=8)
+        stop = send("stop.open", {"block_id": str(made("Long Field"))})["record_id"]
+        payload = {"stop_id": stop, "agent": "colorado-potato-beetle", "unit": "plant", "measure": "mean", "enemies": []}
+        errors = self.refused("sample.record", payload | {"counts": [0] * 9})
+        self.assertIn("8 stand there, and 9 were counted", errors["counts"])
+        for counts, chosen in (([0] * 8, "all"), ([0, 1] * 3, "plan")):
+            record = uuid.uuid4()
+            send("sample.record", payload | {"counts": counts}, record)
+            with farm_session(FARM) as session:
+                self.assertEqual(session.get_one(SampleRow, (FARM, record)).chosen, chosen)
+        # A leaf is no plant: of these there are more.
+        send("sample.record", payload | {"agent": "green-peach-aphid", "unit": "leaf", "counts": [0] * 20})
 
     def test_height_and_worth_come_to_the_call(self) -> None:
         self.assertIsNone(self.state("Hop yard").height)

@@ -7,7 +7,7 @@ from sqlalchemy import extract
 from bootmark.standins.estate import FARM
 from bootmark.store.models import Block, Look, TreatmentRow
 from bootmark.store.session import farm_session
-from tests.sending import envelope
+from tests.sending import envelope, send
 from tests.web.test_pages import F, PagesTest
 
 
@@ -17,6 +17,22 @@ class Writing(PagesTest):
         first, second = (self.post(self.client, f"{F}/round/open", form) for _ in range(2))
         self.assertEqual(first.headers["Location"], second.headers["Location"])
         self.assertEqual(first.status_code, 302)
+
+    def test_who_comes_second_to_a_block_is_told_who_was_first(self) -> None:
+        block = str(self.one(Block, Block.name == "Hop yard").id)
+        scout = self.enter("scout")
+        first, second = (self.post(scout, f"{F}/round/open", self.form() | {"block_id": block}).headers["Location"] for _ in range(2))
+        self.assertNotIn("what was kept then stands", scout.get(second).text)
+        payload = {"stop_id": first.split("/")[-1], "signs": {}, "plants": 10}
+        send("look.record", payload, role="scout")
+        page = self.client.get(second).text
+        self.assertIn("what was kept then stands", page)
+        self.assertIn(f'href="{first}"', page)
+        self.assertNotIn("what was kept then stands", self.client.get(first).text)
+        counted = {"agent": "two-spotted-spider-mite", "unit": "leaf", "measure": "mean", "counts": [0] * 10, "enemies": []}
+        send("sample.record", {"stop_id": first.split("/")[-1]} | counted, role="scout")
+        self.assertIn("and counted two-spotted spider mite", scout.get(second).text)
+        self.assertIn("You were", scout.get(second.replace("/look/", "/count/")).text)
 
     def test_a_viewer_writes_nothing(self) -> None:
         client = self.enter("viewer")

@@ -19,7 +19,7 @@ from bootmark.store.rows import of_farm
 
 LOT = ("supplier", "origin", "passport", "checked_on", "gone_to")
 """What is said of a lot that was bought, or is sold."""
-SAID = ("block_id", "crop", "cultivar", "part", "since", "until", "harvest_from", "height", "sold_as", "worth", *LOT)
+SAID = ("block_id", "crop", "cultivar", "part", "since", "until", "harvest_from", "height", "plants", "sold_as", "worth", *LOT)
 """What a command says of a planting."""
 
 
@@ -35,6 +35,7 @@ class SavePlanting(Command, kind="planting.save", roles=KEEPERS):
     harvest_from: Annotated[dt.date | None, Day(optional=True)] = None
     follows: Annotated[bool, Flag()] = False
     height: Annotated[float | None, Number(0.05, 60, optional=True, measures=Quantity.LENGTH)] = None
+    plants: Annotated[int | None, Number(1, 10_000_000, "plants", whole=True, optional=True)] = None
     sold_as: Annotated[str, Choice(("", *SoldAs), fallback="")] = ""
     worth: Annotated[str, Choice(("", *Worth), fallback="")] = ""
     supplier: Annotated[str, Text(120, needed=False)] = ""
@@ -162,7 +163,8 @@ def hand_on(context: Context, from_block: Block, to: Block, part: str = "") -> N
         same = any((other.crop, other.cultivar, other.since) == (row.crop, row.cultivar, row.since) for other in present)
         if row.withdrawn or same or (row.until and row.until < today):
             continue
-        payload = said_of(row) | {"block_id": to.id, "part": row.part or part}
+        # How many of them have come along nobody has counted.
+        payload = said_of(row) | {"block_id": to.id, "part": row.part or part, "plants": None}
         record_id = context.derived_id(f"planting of {to.id}", ordinal)
         deriving.change(context, Planting, record_id, payload, grown_from=row.id, apart_on=today)
     settle(context, to)
@@ -172,4 +174,4 @@ def name_part(context: Context, block: Block, part: str) -> None:
     """What has had the whole of a block has a part of it from now on, by a name."""
     for row in grown.on_day(context.session, block.id, farm_day(context)):
         if not row.part:
-            deriving.change(context, Planting, row.id, said_of(row) | {"part": part})
+            deriving.change(context, Planting, row.id, said_of(row) | {"part": part, "plants": None})

@@ -184,10 +184,11 @@ class Control:
     phase; where both are empty it kills all animals of its stages; months: when it may be done, none for any; not_with: signs beside which
     it does harm; harvest_days, reentry_hours: as recalled, none where they are not known; keeps_out: a barrier, which keeps in what is
     in already; targets: orders, kinds or agents, the only ones that it works on; not_on: habits of plants that it is never done to; needs:
-    signs that must have been seen; needs_absent: signs that must have been looked for in vain; by_hand: it brings a hand near; small: it works while they are small; final: what
-    it takes away does not come back; closed: crops or habits on which it waits for other months; marks: crops that it may mark or burn;
-    brings: what a release lets out; gap_days, season_most: days between two of it at least, and how many a season at most, as recalled
-    of labels, none where they are not known; feed_days, plant_back_days: likewise before stock grazes or is fed, and before another crop.
+    signs that must have been seen; needs_absent: signs that must have been looked for in vain; by_hand: it brings a hand near;
+    small: it works while they are small; final: what it takes away does not come back; closed: crops or habits on which it waits for other
+    months; marks: crops that it may mark or burn; brings: what a release lets out; gap_days, season_most: days between two of it at least,
+    and how many a season at most, as recalled of labels, none where they are not known; feed_days, plant_back_days: likewise before stock
+    grazes or is fed, and before another crop.
     """
 
     id: str

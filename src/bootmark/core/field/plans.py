@@ -4,6 +4,17 @@ from bootmark.core import judgement
 from bootmark.core.catalogue.model import Sampling
 from bootmark.core.meanings import CountTool, DayPart, OffPlan
 
+WHOLE_PLANTS = frozenset({"plant", "tree", "bush"})
+"""Units of plans that are a plant each: there are no more of them than plants."""
+
+
+def all_there_are(plan: Sampling, unit: str, plants: int | None) -> int | None:
+    """How many units of a plan there are at the most; None where nobody knows, or one plant has many.
+
+    unit: what was counted, as the plan says; plants: that stand there, None where nobody counted them.
+    """
+    return plants if unit == plan.unit and unit in WHOLE_PLANTS else None
+
 
 def off_plan(plan: Sampling, tool: str, hour: int | None, temp: float | None = None, rain: float | None = None) -> OffPlan | None:
     """Why a count does not hold; None where it does, or where nobody knows the hour or the weather.

@@ -36,6 +36,7 @@ class Grown:
     worth: str = ""
     passport: str = ""
     unchecked: str = ""
+    plants: int | None = None
 
 
 def _day(text: str | None) -> dt.date | None:
@@ -59,6 +60,7 @@ def standing(block: Block) -> list[Grown]:
             row.get("worth", ""),
             row.get("passport", ""),
             row.get("unchecked", ""),
+            row.get("plants"),
         )
         for row in block.standing
     ]
@@ -161,6 +163,7 @@ def _row(planting: Planting) -> dict[str, Any]:
         "sold_as": planting.sold_as,
         "worth": planting.worth,
         "passport": planting.passport,
+        "plants": planting.plants,
         "unchecked": "" if planting.checked_on else planting.passport or planting.supplier,
     }
 

@@ -12,8 +12,8 @@ from sqlalchemy.orm import Session
 
 from bootmark import say
 from bootmark.core import ENGINE
-from bootmark.core.catalogue import Catalogue, default
-from bootmark.core.field import identify
+from bootmark.core.catalogue import Agent, Catalogue, default
+from bootmark.core.field import identify, plans
 from bootmark.core.meanings import Age, Chosen, CountTool, Measure, Pattern, VerdictKind
 from bootmark.core.types import SEEN, Case, NextLook, Ranking, Verdict
 from bootmark.services.base import acted_on, ground, grown, memo, planned, stamp
@@ -226,13 +226,27 @@ def _take_back(context: Context, sample: SampleRow) -> None:
         planned.take_back(context, decision_id=decision.id)
 
 
+def all_there_are(session: Session, stop: Stop, agent: Agent, unit: str) -> int | None:
+    """How many units of an agent's plan stand at a stop, where each is a plant and somebody said how many there are."""
+    planting = next(iter(grown.standing(grown.at_stop(session, stop))), None)
+    return plans.all_there_are(agent.sampling, unit, planting.plants) if planting and agent.sampling else None
+
+
 @handles(RecordSample, SampleRow, undo=_take_back)
 def store_sample(command: RecordSample, context: Context) -> SampleRow:
-    context.get(Stop, command.stop_id, "stop_id")
+    stop: Stop = context.get(Stop, command.stop_id, "stop_id")
+    units, there = len(command.counts), all_there_are(context.session, stop, context.catalogue.agent(command.agent), command.unit)
+    if there and units > there:
+        text = "{there} stand there, and {units} were counted: count each once, or put their number right with the planting."
+        context.errors["counts"] = say.line(text, there=there, units=units)
     for picture in filter(None, command.pictures):
         if context.get(Photo, uuid.UUID(picture), "pictures").stop_id != command.stop_id:
             context.errors["pictures"] = say.line("That picture was taken at another stop.")
-    return SampleRow(**command.model_dump())
+    row = SampleRow(**command.model_dump())
+    # Who has counted every plant by the plan has counted all that there are.
+    if units == there and row.chosen == Chosen.PLAN:
+        row.chosen = Chosen.ALL
+    return row
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from bootmark.core.meanings import VerdictKind
 from bootmark.core.messages import Message
-from bootmark.services.base import grown, memo, stamp
+from bootmark.services.base import grown, memo, people, stamp
 from bootmark.services.base.handling import DERIVED
 from bootmark.services.base.stamp import Topic
 from bootmark.services.scouting import held
@@ -17,8 +17,20 @@ from bootmark.store.rows import of_farm, plain, row_of
 
 
 @dataclass(frozen=True)
+class Beside:
+    """Another stop of the same day on the same block, at which something was kept: by whom, when, and whether it was counted there."""
+
+    id: uuid.UUID
+    account_id: uuid.UUID
+    name: str
+    at: dt.datetime
+    counted: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class AtStop:
-    """A stop, its block, and its records; None where not made yet. hold: what is said of a block that is held."""
+    """A stop, its block, and its records; None where not made yet. hold: what is said of a block that is held; beside: other stops there on
+    that day."""
 
     stop: Stop
     block: Block
@@ -27,6 +39,7 @@ class AtStop:
     calls: dict[str, DecisionRow]
     visit: ReturnVisit | None
     hold: Message | None
+    beside: tuple[Beside, ...] = ()
 
     @property
     def named(self) -> list[str]:
@@ -74,6 +87,25 @@ def _at(session: Session, stop_id: uuid.UUID) -> AtStop:
         {call.agent: plain(call) for call in calls},
         plain(row_of(session, ReturnVisit, stop.return_id)) if stop.return_id else None,
         held.blocks(session).get(stop.block_id),
+        _beside(session, stop),
+    )
+
+
+def _beside(session: Session, stop: Stop) -> tuple[Beside, ...]:
+    there = of_farm(Stop).where(Stop.block_id == stop.block_id, Stop.on == stop.on, Stop.id != stop.id)
+    others = list(session.scalars(there.order_by(Stop.seen_at, Stop.id)))
+    if not others:
+        return ()
+    ids = [other.id for other in others]
+    looked = set(session.scalars(of_farm(Look, Look.stop_id).where(Look.stop_id.in_(ids))))
+    counted: dict[uuid.UUID, list[str]] = {}
+    for stop_id, agent in session.execute(of_farm(SampleRow, SampleRow.stop_id, SampleRow.agent).where(SampleRow.stop_id.in_(ids))):
+        counted.setdefault(stop_id, []).append(agent)
+    names = people.names(session)
+    return tuple(
+        Beside(other.id, other.account_id, names.get(other.account_id, ""), other.seen_at, tuple(sorted(counted.get(other.id, ()))))
+        for other in others
+        if other.id in looked or other.id in counted
     )
 
 

@@ -17,6 +17,7 @@ from bootmark.core.meanings import BiofixKind, TrapKind, TrapState
 from bootmark.core.messages import Message
 from bootmark.core.season import biofix
 from bootmark.core.season.biofix import Check, Proposal
+from bootmark.core.units import Quantity
 from bootmark.services.base import applied, farm_time, ground, grown, memo, stamp
 from bootmark.services.base.command import Command
 from bootmark.services.base.fields import Agent as AgentField
@@ -60,6 +61,8 @@ class SaveTrap(Command, kind="trap.save", v=2, roles=SCOUTS):
     lure_days: Annotated[int | None, Number(1, 400, "days", whole=True, optional=True)] = None
     check_days: Annotated[int, Number(1, 60, "days", whole=True)]
     strong: Annotated[bool, Flag()] = False
+    lure: Annotated[str, Text(80, needed=False)] = ""
+    height: Annotated[float | None, Number(0, 60, optional=True, measures=Quantity.LENGTH)] = None
     ended: Annotated[bool, Flag()] = False
 
     def across(self, checks: Checks) -> Iterator[tuple[str, str]]:
@@ -68,12 +71,13 @@ class SaveTrap(Command, kind="trap.save", v=2, roles=SCOUTS):
 
 
 class CheckTrap(Command, kind="trap.check", roles=SCOUTS):
-    """Keep what was in a trap, or why it could not be read, and whether it got a new lure."""
+    """Keep what was in a trap, or why it could not be read, and whether it got a new lure or a new sticky floor."""
 
     trap_id: Annotated[uuid.UUID, RecordId("trap")]
     on: Annotated[dt.date, Day()]
     caught: Annotated[int | None, Number(0, 100_000, whole=True, optional=True, not_whole="count the animals")] = None
     new_lure: Annotated[bool, Flag()] = False
+    new_liner: Annotated[bool, Flag()] = False
     note: Note = ""
     state: Annotated[str, Choice(tuple(TrapState), fallback=TrapState.READ)] = TrapState.READ
 
@@ -105,7 +109,9 @@ def store_trap(command: SaveTrap, context: Context) -> Trap:
     if ground.away(context.farm, (command.longitude, command.latitude)) > ground.FURTHEST:
         context.errors["longitude"] = say.line("It lies further from the farm than {most:0} km.", most=ground.FURTHEST / 1000)
     lured = command.kind in rules.LURED
-    lure = {"lure_on": (command.lure_on or command.set_on) if lured else None, "lure_days": command.lure_days if lured else None}
+    lure: dict[str, Any] = {"lure": "", "lure_on": None, "lure_days": None}
+    if lured:
+        lure = {"lure": command.lure, "lure_on": command.lure_on or command.set_on, "lure_days": command.lure_days}
     return Trap(**command.model_dump(exclude=set(lure)), **lure)
 
 

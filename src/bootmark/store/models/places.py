@@ -44,7 +44,7 @@ class Planting(Withdrawable, Head, Base):
     since: None where nobody knows; until: the last day that it stood, None while it does; part: which of the block, in words; grown_from:
     the planting that it was until apart_on, while its block was part of another or its lot stood elsewhere; height: metres; sold_as: a
     SoldAs; worth: a Worth; supplier, origin, passport: of a lot that was bought; checked_on: when it was looked through on arrival;
-    gone_to: who has it.
+    gone_to: who has it; plants: how many they are.
     """
 
     __tablename__ = "planting"
@@ -66,6 +66,7 @@ class Planting(Withdrawable, Head, Base):
     passport: Mapped[str] = mapped_column(server_default="", default="")
     checked_on: Mapped[dt.date | None]
     gone_to: Mapped[str] = mapped_column(server_default="", default="")
+    plants: Mapped[int | None]
 
 
 class PlanImage(Identified, Base):

@@ -22,8 +22,8 @@ class Biofix(Withdrawable, Head, Base):
 
 
 class Trap(Head, Base):
-    """A trap in a block. kind: a TrapKind; longitude, latitude: degrees; lure_on: when its lure was put in, with
-    lure_days that it lasts, none for a trap without one; check_days: days from check to check; ended: taken in."""
+    """A trap in a block. kind: a TrapKind; longitude, latitude: degrees; lure: what draws them and how much of it; lure_on: when it was put
+    in, with lure_days that it lasts, none for a trap without one; check_days: days from check to check; height: metres; ended: taken in."""
 
     __tablename__ = "trap"
     __table_args__ = (within_farm("block_id", "block"), UniqueConstraint("farm_id", "name"), Index(None, "farm_id", "block_id"))
@@ -39,6 +39,8 @@ class Trap(Head, Base):
     check_days: Mapped[int]
     ended: Mapped[bool]
     strong: Mapped[bool] = mapped_column(server_default="false", default=False)
+    lure: Mapped[str] = mapped_column(server_default="", default="")
+    height: Mapped[float | None]
 
 
 class TrapCheck(Withdrawable, Head, Base):
@@ -51,6 +53,7 @@ class TrapCheck(Withdrawable, Head, Base):
     caught: Mapped[int | None]
     state: Mapped[str] = mapped_column(server_default="read", default="read")
     new_lure: Mapped[bool]
+    new_liner: Mapped[bool] = mapped_column(server_default="false", default=False)
     note: Mapped[str]
 
 

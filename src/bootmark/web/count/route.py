@@ -12,7 +12,7 @@ from bootmark.core.catalogue.model import Agent, Sampling
 from bootmark.core.field import plans, stopping, weighed
 from bootmark.core.field.count import dispersion, enemy_ratio
 from bootmark.core.field.stopping import Rule
-from bootmark.core.meanings import Age, Chosen, CountTool, DayPart, Measure, Pattern
+from bootmark.core.meanings import CATCHES, Age, Chosen, CountTool, DayPart, Measure, Pattern
 from bootmark.core.messages import Says, says
 from bootmark.core.types import Sample
 from bootmark.say import count as count_words
@@ -133,8 +133,12 @@ def page(stop: uuid.UUID) -> str:
     # None found is half of scouting: whatever lives on the crop may be counted, named here or not.
     others = [agent for agent in catalogue.on(here.block.crop) if agent.is_pest and agent.sampling and agent.id not in agents]
     agent = catalogue.agents.get(chosen)
-    trap_offered = bool(agent and any(threshold.measure == Measure.TRAP for threshold in agent.thresholds))
+    trap_offered = bool(agent and any(threshold.measure in CATCHES for threshold in agent.thresholds))
     plan = plan_for(agent, here.block.crop) if agent else None
+    there = looks.all_there_are(db(), here.stop, agent, plan["unit"]) if agent and plan else None
+    few = there is not None and plan is not None and there <= plan["usual"]
+    if plan and there:
+        plan |= {name: min(plan[name], there) for name in ("least", "usual", "most")}
     bench = None
     if agent and plan:
         before = here.samples.get(agent.id)
@@ -148,7 +152,7 @@ def page(stop: uuid.UUID) -> str:
             "kept": before is not None,
             "agent": agent.id,
             "name": agent.name,
-            "chosen": same.chosen if same else Chosen.PLAN,
+            "chosen": same.chosen if same else Chosen.ALL if few else Chosen.PLAN,
             "pattern": str(_pattern(here.block)) if ground.on_plan(the_farm(), here.block) else "",
             "tool": (same.tool if same else "") or plan["tool"],
             "ages": same.ages if same else {},
@@ -176,6 +180,7 @@ def page(stop: uuid.UUID) -> str:
         bench=bench,
         trap_offered=trap_offered,
         keeper=member().role in KEEPERS,
+        few=there if few else None,
         off=_off(agent, here.block) if agent and bench else "",
         tools=[(str(tool), say.term(tool)) for tool in CountTool],
         ages=[(str(age), say.term(age).lower(), age == Age.EGGS) for age in Age],

@@ -15,7 +15,7 @@ from bootmark.core.meanings import AgentKind, Form, TrapKind, TrapState
 from bootmark.drawing.plan import plan_svg
 from bootmark.services.base import ground
 from bootmark.services.base.command import Answer, Refused
-from bootmark.services.base.roles import SCOUTS
+from bootmark.services.base.roles import KEEPERS, SCOUTS
 from bootmark.services.scouting import closed
 from bootmark.services.seasons import traps
 from bootmark.web import forms
@@ -93,6 +93,7 @@ def _edit(trap: traps.Trap | None, errors: Mapping[str, str] | None = None) -> s
     return render_template(
         "trap.html",
         may=member().role in SCOUTS,
+        keeper=member().role in KEEPERS,
         trap=trap,
         form=shown,
         errors=forms.Errors(errors),
