@@ -84,6 +84,15 @@ def _doubted(error: float, most: float) -> float:
     return min(judgement.MORE_DOUBT * error, max(most, error))
 
 
+@functools.lru_cache(maxsize=4)
+def _errors(catalogue: Catalogue) -> dict[str, tuple[float, float]]:
+    """Each sign's own chances that it is mistaken and overlooked, with more doubt."""
+    return {
+        sign: (_doubted(entry.mistaken, judgement.MOST_MISTAKEN), _doubted(entry.overlooked, judgement.MOST_OVERLOOKED))
+        for sign, entry in catalogue.signs.items()
+    }
+
+
 class Network:
     """One case's agents with their priors, and what was told of its signs."""
 
@@ -117,10 +126,7 @@ class Network:
     def errors(self, sign: str) -> tuple[float, float]:
         """Chances that a sign is mistaken and overlooked: the case's own slip where it tells one, else the sign's with more doubt."""
         slip = self.case.slip
-        if slip is not None:
-            return slip, slip
-        entry = self.catalogue.signs[sign]
-        return _doubted(entry.mistaken, judgement.MOST_MISTAKEN), _doubted(entry.overlooked, judgement.MOST_OVERLOOKED)
+        return _errors(self.catalogue)[sign] if slip is None else (slip, slip)
 
     def told_seen(self, sign: str, agents: tuple[Agent, ...]) -> float:
         """P(told seen | exactly these agents at work)."""

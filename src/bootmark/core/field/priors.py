@@ -4,6 +4,7 @@ import functools
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from bootmark.core import judgement
 from bootmark.core.catalogue.model import Agent, Catalogue, turned
@@ -152,10 +153,33 @@ def _shares(agents: Sequence[Agent], chances: Sequence[float], catalogue: Catalo
 
 
 def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
-    """One prior for each agent that may live on the case's plant, in their order."""
-    agents = living_on(Plant.of(case), catalogue)
+    """One prior for each agent that may live on the case's plant, in their order; kept, since each tap asks again.
+
+    Of the signs only those bear on it that outlast who left them.
+    """
+    lasting = frozenset(sign for sign, state in case.signs.items() if state == SEEN and sign in _lasting(catalogue))
+    weather, history, heat = (frozenset(row.items()) for row in (case.weather, case.history, case.heat))
+    return _priors(Plant.of(case), case.place, case.month, case.hemisphere, weather, history, heat, lasting, catalogue)
+
+
+@functools.lru_cache(maxsize=4)
+def _lasting(catalogue: Catalogue) -> frozenset[str]:
+    """Signs that outlast any agent that leaves them."""
+    return frozenset(sign for agent in catalogue.agents.values() for sign, shows in agent.shows.items() if shows.outlasts)
+
+
+Known = frozenset[tuple[str, Any]]
+
+
+@functools.lru_cache(maxsize=KEPT)
+def _priors(
+    plant: Plant, place: str, month: int, hemisphere: str, weather: Known, history: Known, heat: Known, lasting: frozenset[str],
+    catalogue: Catalogue,
+) -> tuple[Prior, ...]:  # fmt: skip
+    case = Case(plant.crop, place, month, hemisphere, dict(weather), dict.fromkeys(lasting, SEEN), dict(history), heat=dict(heat))
+    agents = living_on(plant, catalogue)
     odds, seasons, usual_chance = [], [], []
-    for agent, standing in zip(agents, _standing(Plant.of(case), case.place, catalogue), strict=True):
+    for agent, standing in zip(agents, _standing(plant, place, catalogue), strict=True):
         factor, season = _in_season(agent, case)
         odds.append(standing * factor)
         seasons.append(season)
@@ -164,8 +188,8 @@ def priors(case: Case, catalogue: Catalogue) -> tuple[Prior, ...]:
     scale = min(1.0, judgement.MEAN_CAUSES / max(1e-9, harmful))
     answers = []
     for agent, own, season in zip(agents, odds, seasons, strict=True):
-        factor, weather = _weather(agent, case)
-        reasons = [*season, *_of_place(agent, case), *weather]
+        factor, spells = _weather(agent, case)
+        reasons = [*season, *_of_place(agent, case), *spells]
         past = case.history.get(agent.id, 0)
         if past:
             factor *= 1 + min(past, judgement.HISTORY_CAP)
