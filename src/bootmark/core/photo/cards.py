@@ -34,7 +34,7 @@ def measure(picture: Picture, sides: tuple[float, float], *, dish: bool = False)
     sides: the card's longer and shorter side, of a dish its diameter twice; millimetres. Raises Unreadable. Common practice, no source.
     """
     small = light.fitted(picture, LONGEST)
-    mask = ndimage.binary_closing(sheet.in_colour_of_its_middle(small), iterations=6)
+    mask = light.closed(sheet.in_colour_of_its_middle(small), 6)
     card = sheet.dish_lies(mask, len(small), sides[0], MOST_SCALE) if dish else sheet.lies(mask, len(small), sides, MOST_SCALE)
     seen = light.grey(small)
     if sheet.blur(card, seen) > judgement.CARD_BLUR:

@@ -38,7 +38,7 @@ def card(picture: Picture, sides: tuple[float, float]) -> Drops:
     small = light.fitted(picture, sheet.FIND_AT)
     lit = light.on_plain_ground(small)
     coloured = np.hypot(lit.lab[..., 1], lit.lab[..., 2]) > judgement.CARD_COLOUR
-    lies = sheet.lies(ndimage.binary_closing(coloured, iterations=3), len(picture), sides, MOST_SCALE)
+    lies = sheet.lies(light.closed(coloured, 3), len(picture), sides, MOST_SCALE)
     margin = max(2, round(judgement.CARD_MARGIN * lies.scale))
     if sheet.blur(lies, light.grey(picture)) > judgement.DROPS_BLUR:
         raise Unreadable(Refusal.BLURRED)
