@@ -14,7 +14,7 @@ from bootmark.core.meanings import Refusal
 from bootmark.core.photo import leaf, light
 from bootmark.core.photo.light import Unreadable
 from bootmark.drawing.leaf import Leaf
-from tests.outside.photographed import HIGH, PAPER, WIDE, Drawn, Picture, eaten_leaf, laid, leaf_picture, taken, usual
+from tests.outside.photographed import HIGH, PAPER, WIDE, Drawn, Picture, eaten_leaf, laid, leaf_picture, on_each_other, taken, usual
 
 
 def refused(picture: Picture) -> Refusal | None:
@@ -82,6 +82,27 @@ class Refused(unittest.TestCase):
             (Refusal.GLARE, np.full((300, 400, 3), 255, np.uint8)),
         ):
             self.assertEqual(refused(picture), wanted)
+
+    def test_leaves_on_each_other_are_refused_by_the_edge_between_them(self) -> None:
+        """By the issue 95 of 100 are refused; of six at most one may slip through."""
+        why = [refused(on_each_other(random.Random(f"on each other, {n}"))) for n in range(6)]
+        self.assertLessEqual(why.count(None), 1, why)
+        self.assertIn(Refusal.ACROSS, why)
+
+    def test_a_shadow_across_the_blade_is_told_and_veins_and_spots_are_not(self) -> None:
+        rng = random.Random("a shadow")
+        shot = replace(usual(rng), tilt=0.0, shade=1.0, blur=0.8, lens=0.0)
+        flat = np.asarray(laid(eaten_leaf(rng, 0.05), random.Random(3), shot.ground)).astype(float)
+        leafy = np.abs(flat - shot.ground).sum(axis=-1) > 30
+        middle = np.argwhere(leafy).mean(axis=0)
+        for turn in (0.3, 1.4, 2.5):
+            rows, columns = np.mgrid[0:HIGH, 0:WIDE]
+            beyond = (rows - middle[0]) * np.sin(turn) + (columns - middle[1]) * np.cos(turn) > 60
+            shaded = np.where((beyond & leafy)[..., None], flat * 0.72, flat)
+            self.assertEqual(refused(taken(Image.fromarray(shaded.astype(np.uint8)), shot, rng)), Refusal.ACROSS, turn)
+        # Spots of its own have edges too.
+        spotted = leaf_picture(rng, eaten_leaf(rng, 0.1, 0.4), shot)
+        self.assertIsNone(refused(spotted))
 
     def test_a_coin_beside_it_is_no_leaf(self) -> None:
         rng = random.Random("a coin")

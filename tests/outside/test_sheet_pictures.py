@@ -7,9 +7,11 @@ from dataclasses import replace
 
 import numpy as np
 from PIL import Image
+from skimage import data
+from skimage.color import gray2rgb
 
 from bootmark.core.meanings import Gate, Refusal
-from bootmark.core.photo import cards, droplets, specks
+from bootmark.core.photo import cards, droplets, leaf, specks
 from bootmark.core.photo.light import Unreadable
 from tests.outside.photographed import Picture, taken
 from tests.outside.sheets import (
@@ -148,6 +150,33 @@ class Cards(unittest.TestCase):
         self.assertAlmostEqual(int(cards.came(first, second).sum()), 14, delta=2)
         turned = cards.measure(np.ascontiguousarray(np.rot90(picture, 2)), STICKY)
         self.assertAlmostEqual(int(cards.came(first, turned).sum()), 14, delta=2)
+
+    def test_a_card_that_goes_over_the_edge_is_cut(self) -> None:
+        """Found on photographs: closing gaps drew the card's edge away from the picture's."""
+        rng = random.Random("over the edge")
+        whole = stuck(rng, insects(rng, 20, (1.2, 2.2), []), replace(phone(rng), tilt=0.0, lens=0.0))
+        wet = wetted(rng, 0.1, replace(phone(rng), tilt=0.0, lens=0.0)).picture
+        for margin in (300, 500):
+            self.assertEqual(refused(lambda margin=margin: cards.measure(whole[:, margin:], STICKY)), Refusal.CUT)
+            self.assertEqual(refused(lambda margin=margin: droplets.card(wet[:, margin:], DROP_CARD)), Refusal.CUT)
+
+
+class Photographs(unittest.TestCase):
+    """Real photographs of other things, as scikit-image ships them: none of them measures anything."""
+
+    def test_none_of_them_is_a_leaf_paper_or_card(self) -> None:
+        for name in ("astronaut", "page", "text", "coins", "coffee", "grass", "gravel", "brick", "cat", "rocket", "colorwheel"):
+            photograph = getattr(data, name)()
+            picture = np.ascontiguousarray(photograph[..., :3] if photograph.ndim == 3 else gray2rgb(photograph))
+            for measure in (
+                leaf.measure,
+                lambda picture: specks.specks(picture, A6, MITES),
+                lambda picture: cards.measure(picture, STICKY),
+                lambda picture: cards.measure(picture, DISH, dish=True),
+                lambda picture: droplets.card(picture, DROP_CARD),
+            ):
+                with self.subTest(name):
+                    self.assertIsNotNone(refused(lambda measure=measure, picture=picture: measure(picture)))
 
 
 class Dishes(unittest.TestCase):

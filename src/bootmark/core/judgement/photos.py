@@ -26,7 +26,7 @@ Tried in bench, 2026-11-27."""
 PHOTO_UNLIKE = 0.036
 """share. Of its widest, by which an outline may differ from a leaf's along its axis: two on each other do by more.
 Tried in bench, 2026-11-27."""
-MIDRIB_WIDE, LEAF_STEP, LEAF_EDGE_LONG, LEAF_TURNED = 0.05, 3.0, 0.1, 1.9
+MIDRIB_WIDE, LEAF_STEP, LEAF_EDGE_LONG, LEAF_TURNED = 0.05, 3.0, 0.14, 1.9
 """share, units of colour, share and radians. Of a leaf's length: on either side of its midrib that may be an edge; by which colours differ
 along an edge; how long of its length that is, if another leaf made it; of hue, below which it is green no more.
 Tried in bench, 2026-11-27."""
