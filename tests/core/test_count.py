@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from scipy import stats
 
 from bootmark.core.field import count
-from bootmark.core.meanings import Measure
+from bootmark.core.meanings import LimitMethod, Measure
 from bootmark.core.types import Sample, Taylor
 
 counts = st.lists(st.integers(0, 60), min_size=2, max_size=40)
@@ -46,6 +46,13 @@ class Intervals(unittest.TestCase):
         low, high = count.wilson(hits, units, level)
         self.assertAlmostEqual(low, float(reference.low), places=9)
         self.assertAlmostEqual(high, float(reference.high), places=9)
+
+    @given(counts)
+    def test_all_that_there_are_have_no_limits(self, values: list[int]) -> None:
+        for measure in ("mean", "proportion"):
+            truth = count.interval({"counts": values, "measure": measure, "chosen": "all"})
+            self.assertEqual((truth.low, truth.high, truth.method), (truth.estimate, truth.estimate, LimitMethod.ALL_COUNTED))
+            self.assertEqual(truth.estimate, count.interval({"counts": values, "measure": measure}).estimate)
 
     def test_nothing_counted(self) -> None:
         with self.assertRaises(ValueError):

@@ -13,7 +13,7 @@ from bootmark.standins.estate import FARM
 from bootmark.store.models import Photo, Stop, TreatmentRow
 from bootmark.store.session import farm_session
 from tests.outside.photographed import Picture, eaten_leaf, leaf_picture
-from tests.outside.sheets import insects, stuck, tapped, wetted
+from tests.outside.sheets import insects, poured, stuck, tapped, wetted
 from tests.sending import send
 from tests.services.lines import line
 from tests.web.test_pages import F, PagesTest
@@ -119,6 +119,16 @@ class Measured(PagesTest):
         self.stop = later
         self.kept(self.sent(jpeg(stuck(rng, before + insects(rng, 5, (1.5, 2.2), before))), **words))
         self.assertIn("5 came since", self.client.get(f"{F}/measure/{later}?of=card").text)
+
+    def test_a_dish_is_counted_and_held_against_no_earlier_one(self) -> None:
+        words = {"measures": "card", "sheet": "dish of 90 mm"}
+        for n in range(2):
+            self.kept(self.sent(jpeg(poured(random.Random(f"dish {n}"), 15, (2.5, 3.5))), **words))
+        page = self.client.get(f"{F}/measure/{self.stop}?of=card").text
+        self.assertIn("15 things sit on it", page)
+        self.assertNotIn("came since", page)
+        self.kept(self.sent(jpeg(stuck(random.Random("no dish"), [])), **words))
+        self.assertIn("No round dish is seen", self.client.get(f"{F}/measure/{self.stop}?of=card").text)
 
     def test_cards_of_a_treatment_say_how_much_is_covered(self) -> None:
         with farm_session(FARM) as session:

@@ -22,17 +22,17 @@ class Writing(PagesTest):
         block = str(self.one(Block, Block.name == "Hop yard").id)
         scout = self.enter("scout")
         first, second = (self.post(scout, f"{F}/round/open", self.form() | {"block_id": block}).headers["Location"] for _ in range(2))
-        self.assertNotIn("what was kept then stands", scout.get(second).text)
+        self.assertNotIn("Kept on this block today already", scout.get(second).text)
         payload = {"stop_id": first.split("/")[-1], "signs": {}, "plants": 10}
         send("look.record", payload, role="scout")
         page = self.client.get(second).text
-        self.assertIn("what was kept then stands", page)
+        self.assertIn("Kept on this block today already", page)
         self.assertIn(f'href="{first}"', page)
-        self.assertNotIn("what was kept then stands", self.client.get(first).text)
+        self.assertNotIn("Kept on this block today already", self.client.get(first).text)
         counted = {"agent": "two-spotted-spider-mite", "unit": "leaf", "measure": "mean", "counts": [0] * 10, "enemies": []}
         send("sample.record", {"stop_id": first.split("/")[-1]} | counted, role="scout")
-        self.assertIn("and counted two-spotted spider mite", scout.get(second).text)
-        self.assertIn("You were", scout.get(second.replace("/look/", "/count/")).text)
+        self.assertIn("(two-spotted spider mite counted)", scout.get(second).text)
+        self.assertIn(">You, ", scout.get(second.replace("/look/", "/count/")).text)
 
     def test_a_viewer_writes_nothing(self) -> None:
         client = self.enter("viewer")

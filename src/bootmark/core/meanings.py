@@ -378,6 +378,7 @@ class LimitMethod(StrEnum):
     CLUMPED_NONE = "clumped-none"
     POISSON_EQUAL = "poisson-equal"
     ONE_UNIT = "one-unit"
+    ALL_COUNTED = "all-counted"
 
 
 class Fill(StrEnum):

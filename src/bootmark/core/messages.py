@@ -106,6 +106,7 @@ class Says(StrEnum):
     CONFIRMED_ACTIVE = "call.confirmed-active"
     NEEDS_COUNT = "call.needs-count"
     NEEDS_THRESHOLD = "call.needs-threshold"
+    COUNTED_ALL = "counted.all"
     COUNTED = "call.counted"
     CAUGHT = "call.caught"
     THRESHOLD = "call.threshold"

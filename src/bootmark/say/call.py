@@ -96,6 +96,7 @@ TEXTS: dict[Says, Text] = {
         "Caught {estimate:measured} {unit} in {units} trap that was read.",
         "Caught {estimate:measured} {unit} in {units} traps that were read.",
     ),
+    Says.COUNTED_ALL: "Counted {estimate:measured} {unit} on all {units} that there are.",
     Says.COUNTED: "Counted {estimate:measured} {unit} ({low:measured} to {high:measured}), {units} looked at.",
     Says.THRESHOLD: "{value:measured} {unit} is where it starts to matter ({source:word}).",
     Says.THRESHOLD_WITHIN: (

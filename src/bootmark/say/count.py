@@ -25,7 +25,11 @@ MEAN = By(
     {"yes": "{estimate:tally} for each {unit} ({low:tally} to any number) on {units}"},
     "{estimate:tally} for each {unit} ({low:tally} to {high:tally}) on {units}",
 )
+MEAN_OF_ALL, SHARE_OF_ALL = "{estimate:tally} for each {unit}, on all {units}", "{estimate:percent} of all {units}, by {unit}"
 SHARE = "{estimate:percent} ({low:percent} to {high:percent}) of {units}, by {unit}"
+
+SUMMARIES: dict[tuple[bool, bool], str | By] = {(False, False): MEAN, (True, False): SHARE, (False, True): MEAN_OF_ALL, (True, True): SHARE_OF_ALL}
+"""Of a count, by whether it is a share, and whether all that there are were counted."""
 
 
 def reading(
@@ -45,7 +49,7 @@ def reading(
     return {
         "title": title,
         "text": text,
-        "summary": tongue.fill(SHARE if sample.measure == Measure.PROPORTION else MEAN, facts | open_ended),
+        "summary": tongue.fill(SUMMARIES[sample.measure == Measure.PROPORTION, sample.chosen == Chosen.ALL], facts | open_ended),
         "ratio_text": _ratio(tongue, ratio),
         "method": tongue.line(TERMS[type(estimate.method)][estimate.method]),
     }

@@ -43,6 +43,7 @@ TERMS: dict[type[StrEnum], dict[str, str]] = {
         LimitMethod.CLUMPED_NONE: "negative binomial with the pest's own clumping, none found",
         LimitMethod.POISSON_EQUAL: "Poisson spread, all counts equal",
         LimitMethod.ONE_UNIT: "one unit tells no spread",
+        LimitMethod.ALL_COUNTED: "all that there are",
     },
     CountTool: {
         CountTool.EYE: "By eye",

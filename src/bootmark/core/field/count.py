@@ -10,7 +10,7 @@ from typing import Any
 from bootmark.core import judgement
 from bootmark.core.field import stopping as rules
 from bootmark.core.field.points import walk_points
-from bootmark.core.meanings import LimitMethod, Measure, Side, StopKind
+from bootmark.core.meanings import Chosen, LimitMethod, Measure, Side, StopKind
 from bootmark.core.types import Interval, Sample, Taylor
 
 __all__ = [
@@ -107,7 +107,8 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
 
     A proportion has Wilson's limits. A mean has Student's t limits on the counts themselves,
     not below zero; where every unit had none the upper limit is the exact Poisson one,
-    -ln(1 - level) / units. One unit alone gives no upper limit (infinity) unless it had none.
+    -ln(1 - level) / units. One unit alone gives no upper limit (infinity) unless it had none. Where all that there are were counted the
+    estimate is the truth: its limits are itself.
 
     Parameters
     ----------
@@ -140,6 +141,10 @@ def interval(sample: Sample | Mapping[str, Any], *, level: float = 0.9) -> Inter
     units = len(counted.counts)
     if not units:
         raise ValueError("nothing has been counted yet")
+    if counted.chosen == Chosen.ALL:
+        share = sum(count > 0 for count in counted.counts) / units
+        truth = share if counted.measure == Measure.PROPORTION else mean(counted.counts)
+        return Interval(truth, truth, truth, units, level, LimitMethod.ALL_COUNTED)
     if counted.measure == Measure.PROPORTION:
         hits = sum(count > 0 for count in counted.counts)
         low, high = wilson(hits, units, level)

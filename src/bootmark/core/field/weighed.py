@@ -51,6 +51,8 @@ def _tally(sample: Sample, wanted: Threshold, rule: Rule | None) -> Message:
     if sample.measure in CATCHES:
         return says(Says.CAUGHT, measure=sample.measure, unit=wanted.unit, estimate=estimate.estimate, units=estimate.units)
     facts: dict[str, Fact] = {"estimate": estimate.estimate, "low": estimate.low, "high": estimate.high, "units": estimate.units}
+    if estimate.method == LimitMethod.ALL_COUNTED:
+        return says(Says.COUNTED_ALL, measure=sample.measure, unit=wanted.unit, **facts)
     return says(Says.COUNTED, measure=sample.measure, unit=wanted.unit, **facts)
 
 

@@ -38,7 +38,7 @@ def counts(session: Session, block_id: uuid.UUID, agent: str, since: dt.datetime
     )
     counted = []
     for row in rows:
-        sample = Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure))
+        sample = Sample(row.unit, tuple(row.counts), tuple(row.enemies), Measure(row.measure), chosen=Chosen(row.chosen))
         counted.append(Counted(row.seen_at, row, interval(sample), enemy_ratio(sample)))
     return counted
 

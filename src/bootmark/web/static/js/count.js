@@ -186,7 +186,7 @@ document.addEventListener("alpine:init", () => {
       return this.reading ? this.reading.title : say("counted");
     },
     get text() {
-      if (this.kept) return say(this.stored ? "count_stored" : "to_send");
+      if (this.kept) return say(!this.stored ? "to_send" : data.call ? "count_stored" : "count_done");
       if (!this.counts.length) return plan.plan;
       return this.reading ? this.reading.text : "";
     },
