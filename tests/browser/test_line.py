@@ -123,7 +123,7 @@ class Line(LiveTest):
         driver.find(self.chrome, ".key.moss").click()
         self.press("done, next")
         self.press("Keep this count")
-        self.sees("Next in the line")
+        self.sees("On with the round")
 
         def stored() -> bool:
             with farm_session(FARM) as session:

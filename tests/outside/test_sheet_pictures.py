@@ -193,7 +193,7 @@ class Dishes(unittest.TestCase):
         rng = random.Random("no dish")
         for wanted, picture in (
             (Refusal.NO_DISH, tapped(rng, 5, 5, phone(rng)).first),
-            (Refusal.TILTED, poured(rng, 10, (3.0, 4.0), replace(phone(rng), tilt=56.0))),
+            (Refusal.TILTED, poured(rng, 10, (3.0, 4.0), replace(phone(rng), tilt=50.0))),
             (Refusal.BLURRED, poured(rng, 10, (3.0, 4.0), replace(phone(rng), blur=16.0))),
         ):
             self.assertEqual(refused(lambda picture=picture: cards.measure(picture, DISH, dish=True)), wanted)

@@ -120,6 +120,7 @@ def case(options: argparse.Namespace) -> int:
     return python("-m", "bootmark.case", env=environment())
 
 
+BENCHES = ["count", "farm", "hindcast", "identify", "kills", "load", "mutants", "nonsense", "pages", "photos", "season", "sheets", "taps"]
 OWN_DATABASE = ("farm", "kills", "load", "nonsense", "pages", "taps")
 """Benches on a throw-away database."""
 
@@ -208,7 +209,7 @@ def parser() -> argparse.ArgumentParser:
     command = add("bench", "run one benchmark, on the demo where it needs one", bench)
     command.add_argument(
         "name",
-        choices=["count", "farm", "hindcast", "identify", "kills", "load", "nonsense", "pages", "photos", "season", "sheets", "taps"],
+        choices=BENCHES,
     )
     command.add_argument("words", nargs="*", help="the benchmark's own words, as its file tells")
     command = add("farm", "make, list and close farms, set a forgotten password, add a sample farm", farm)

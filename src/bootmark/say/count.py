@@ -28,7 +28,12 @@ MEAN = By(
 MEAN_OF_ALL, SHARE_OF_ALL = "{estimate:tally} for each {unit}, on all {units}", "{estimate:percent} of all {units}, by {unit}"
 SHARE = "{estimate:percent} ({low:percent} to {high:percent}) of {units}, by {unit}"
 
-SUMMARIES: dict[tuple[bool, bool], str | By] = {(False, False): MEAN, (True, False): SHARE, (False, True): MEAN_OF_ALL, (True, True): SHARE_OF_ALL}
+SUMMARIES: dict[tuple[bool, bool], str | By] = {
+    (False, False): MEAN,
+    (True, False): SHARE,
+    (False, True): MEAN_OF_ALL,
+    (True, True): SHARE_OF_ALL,
+}
 """Of a count, by whether it is a share, and whether all that there are were counted."""
 
 

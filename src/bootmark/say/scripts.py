@@ -52,7 +52,7 @@ TEXTS: dict[str, str | Many] = {
     "show_more": Many("count", "Show {count} more seldom seen here", "Show {count} more seldom seen here"),
     "counted": "Counted",
     "count_stored": "Next in the line: does it matter, do I act.",
-    "count_done": "It stands in the Book: none found is half of scouting.",
+    "count_done": "It stands in the Book.",
     "not_counted": "Not counted yet.",
     "no_count": "no count yet",
     # Ribbons.

@@ -39,7 +39,7 @@ SHEET_COLOUR, SHEET_LIGHT = 14.0, 24.0
 SHEET_LEAST, SHEET_FILLS, SHEET_BENT = 0.1, 0.94, 0.03
 """shares. Of a picture that a sheet has at the least, of four straight sides that it fills, and of a side by which that may bend.
 Tried in bench, 2026-11-27."""
-SHEET_LEAN, SHEET_MARGIN = 0.72, 1.5
+SHEET_LEAN, SHEET_MARGIN = 0.78, 1.5
 """share and millimetres. Of its length that a direction keeps when a sheet leans; along its edge, which is not read. Tried in bench,
 2026-11-27."""
 SHEET_DARK, PAPER_COVERED = 64.0, 0.05
