@@ -11,7 +11,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, count
 from bootmark.core.field.choices import choices as offers
-from bootmark.core.meanings import ControlKind, LimitMethod, Measure
+from bootmark.core.meanings import Activity, ControlKind, DecisionKind, LimitMethod, Measure
 from bootmark.core.messages import Says
 from bootmark.core.types import Choice, CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
@@ -33,6 +33,59 @@ def decide(sample: Sample | None, stage: StageNow | None = None, finding: Findin
     crop, policy = more.get("crop", CropState("raspberry")), more.get("policy", Policy())
     assert isinstance(crop, CropState) and isinstance(policy, Policy)
     return call.decide(finding, stage or StageNow(today=TODAY), sample, None, None, crop, policy)
+
+
+class InHand(unittest.TestCase):
+    def test_all_grown_are_adults_and_anything_else_feeds(self) -> None:
+        bare = Finding("colorado-potato-beetle", "named", 0.95, True, "active")
+        for ages, stages in (
+            ({}, {"larva"}),
+            ({"adults": 10}, {"adult"}),
+            ({"adults": 9}, {"larva"}),
+            ({"adults": 8, "large": 2}, {"larva"}),
+            ({"eggs": 50, "adults": 10}, {"adult"}),
+        ):
+            self.assertEqual(call.in_hand(bare, BEETLE, Sample("plant", (2,) * 5, ages=ages)).stages, stages, ages)
+        seen = replace(bare, stages=frozenset({"egg"}))
+        self.assertEqual(call.in_hand(seen, BEETLE, Sample("plant", (2,) * 5, ages={"adults": 10})).stages, {"egg"})
+        self.assertEqual(call.in_hand(bare, BEETLE, Sample("trap", (9,), measure=Measure.TRAP)).stages, frozenset())
+        self.assertEqual(call.in_hand(bare, BEETLE, Sample("trap", (9,), measure=Measure.DISRUPTED)).stages, frozenset())
+
+    def test_ages_speak_from_ten_told_apart_on(self) -> None:
+        bare = Finding("colorado-potato-beetle", "named", 0.95, True, "active")
+        for small, large, share in ((0, 9, None), (0, 10, 1.0), (5, 5, 0.5), (9, 0, None), (10, 0, 0.0)):
+            ages = {"small": small, "large": large}
+            self.assertEqual(call.in_hand(bare, BEETLE, Sample("plant", (5,) * 5, ages=ages)).large, share, ages)
+
+
+class Kinds(unittest.TestCase):
+    def test_a_spot_changes_a_spray_alone(self) -> None:
+        told = {kind: call.on_spot(kind) for kind in DecisionKind}
+        self.assertEqual({kind for kind, spot in told.items() if spot != kind}, {DecisionKind.ACT_NOW})
+        self.assertEqual(told[DecisionKind.ACT_NOW], DecisionKind.SPOT_TREAT)
+
+    def test_an_attack_is_over_at_its_very_share(self) -> None:
+        for activity, gone, share in (("dead", "dead", judgement.DEAD_SHARE), ("parasitised", "parasitised", judgement.PARASITISED_SHARE)):
+            ended = round(share * 100)
+            for more, kind in ((0, Says.CALL_OVER), (-1, None)):
+                sample = Sample("leaf", (5,) * ((100 - ended) // 5), **{gone: ended + more})
+                headline = decide(sample, finding=replace(MITE, activity=Activity(activity))).headline.kind
+                self.assertEqual(headline == Says.CALL_OVER, kind == Says.CALL_OVER, (activity, more))
+
+    def test_whose_order_it_was_is_said(self) -> None:
+        for policy, headline in ((Policy(), Says.CALL_NOW_ADVISED), (SPRAYS, Says.CALL_NOW)):
+            self.assertEqual(decide(MANY, policy=policy).headline.kind, headline)
+
+    def test_what_only_mars_is_left_below_the_line_of_a_count(self) -> None:
+        """A trap's catch is no number of blemishes."""
+        agent = next(agent for agent in default().agents.values() if agent.cosmetic and agent.sampling and agent.is_pest)
+        caught = replace(agent.thresholds[0], measure=Measure.TRAP, value=77.0, crop="nothing")
+        catalogue = default()
+        own = replace(catalogue, agents={**catalogue.agents, agent.id: replace(agent, thresholds=(caught, *agent.thresholds))})
+        finding, crop = Finding(agent.id, "named", 0.95, True, "active"), CropState(next(iter(agent.hosts)), 60)
+        decision = call.decide(finding, StageNow(today=TODAY), None, None, None, crop, Policy(), catalogue=own)
+        below = [reason.facts["value"] for reason in decision.would_change if reason.kind == Says.COSMETIC_BELOW]
+        self.assertEqual(below, [agent.thresholds[0].value])
 
 
 class Offers(unittest.TestCase):

@@ -95,7 +95,7 @@ def _not_a_target(case: Reasons, crop: CropState, policy: Policy, catalogue: Cat
         act = next((agent.control(choice.control) for choice in case.choices if choice.offered), None)
         if crop.on_hold:
             return case.hold()
-        if act is None and case.asks():
+        if case.asks():
             return case.look_first(catalogue)
         if act is None:
             return case.decide(DecisionKind.REFER, case.of(Says.CALL_NONE_FITS), judgement.ADVISER_DAYS, says(Says.FOR_ADVISER))
@@ -171,10 +171,8 @@ def in_hand(finding: Finding, agent: Agent, sample: Sample | None) -> Finding:
 
 
 def _of_ages(agent: Agent, sample: Sample) -> frozenset[str]:
-    """The stages of what was counted alive: grown ones alone are adults, anything else feeds."""
-    grown = sample.ages.get(Age.ADULTS, 0)
-    only_grown = grown > 0 and not sample.ages.get(Age.SMALL) and not sample.ages.get(Age.LARGE) and grown == sum(sample.counts)
-    return frozenset({"adult"} if only_grown and "adult" in agent.year else agent.feeds[:1])
+    """The stages of what was counted alive: where all were grown they are adults, anything else feeds."""
+    return frozenset({"adult"} if sample.ages.get(Age.ADULTS) == sum(sample.counts) else agent.feeds[:1])
 
 
 def _large(sample: Sample) -> float | None:
