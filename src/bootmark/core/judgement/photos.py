@@ -74,7 +74,8 @@ THING_DARKER, THING_SHORTEST, THING_LONGEST, THING_LIKE = 0.2, 0.6, 15.0, 0.35
 Judgement, 2026-11-27."""
 DISH_RIM = 4.0
 """millimetres. Along a dish's edge, which are its rim. Common practice, 2026-11-27."""
-LINE_LONG = 15.0
-"""millimetres. From which a straight dark line on a card is printed. Judgement, 2026-11-27."""
+LINE_LONG, LINE_OFF, LINE_WIDE = 15.0, 0.35, 1.2
+"""millimetres. From which a straight dark line on a card is printed; by which it may be bent along that; how wide it is at the most, with
+what lies across it. Tried in bench, 2026-11-27."""
 SAME_WITHIN = 1.5
 """millimetres. By which a thing on a card may seem to have moved from week to week. Judgement, 2026-11-27."""

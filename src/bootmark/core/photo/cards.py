@@ -40,9 +40,12 @@ def measure(picture: Picture, sides: tuple[float, float], *, dish: bool = False)
     if sheet.blur(card, seen) > judgement.CARD_BLUR:
         raise Unreadable(Refusal.BLURRED)
     darker = sheet.even(card.above(seen), card.scale, judgement.THING_LONGEST / 2)
-    darker -= _lines(darker, card.scale)
+    lines = _lines(darker, card.scale)
+    darker -= lines
     noise = 1.4826 * float(np.median(np.abs(darker)))
     dark: Mask = darker > max(judgement.THING_DARKER, judgement.SPECK_NOISE * noise)
+    # What lies across a line was cut in two with it.
+    dark |= light.closed(dark, max(1, round(judgement.LINE_WIDE / 2 * card.scale))) & (lines > judgement.THING_DARKER / 2)
     inner = card.inner(judgement.DISH_RIM if dish else judgement.SHEET_MARGIN)
     labels, count = ndimage.label(dark & inner, structure=np.ones((3, 3)))
     lengths, widths = (axis / card.scale for axis in specks.axes(labels, count))
@@ -52,11 +55,11 @@ def measure(picture: Picture, sides: tuple[float, float], *, dish: bool = False)
 
 
 def _lines(darker: Floats, scale: float) -> Floats:
-    """How much of the darkness is of printed lines: what runs on for long along either side of the card."""
-    long = max(3, round(judgement.LINE_LONG * scale))
+    """How much of the darkness is of printed lines: what runs on for long along either side of the card, bent a little by the lens."""
+    long, off = max(3, round(judgement.LINE_LONG * scale)), max(1, round(judgement.LINE_OFF * scale)) | 1
     lines = []
-    for size, calm in (((1, long), (1, long // 6)), ((long, 1), (long // 6, 1))):
-        lines.append(ndimage.grey_opening(ndimage.uniform_filter(darker, calm), size))
+    for size, calm, bent in (((1, long), (1, long // 6), (off, 1)), ((long, 1), (long // 6, 1), (1, off))):
+        lines.append(ndimage.grey_opening(ndimage.maximum_filter(ndimage.uniform_filter(darker, calm), bent), size))
     both: Floats = np.maximum(*lines).clip(0)
     return both
 
