@@ -70,6 +70,19 @@ class Enemies(unittest.TestCase):
         self.assertIsNone(count.enemy_ratio({"counts": [4, 6]}))
         self.assertEqual(count.enemy_ratio({"counts": [0, 0], "enemies": [1, 0]}), math.inf)
 
+    def test_limits_of_a_ratio_by_hand(self) -> None:
+        """Three units of 2, 4 and 3 pests with an enemy each: 1/3; rests 1/3, -1/3, 0; error sqrt(2/9/2/3) / 3, t of two degrees."""
+        half = float(stats.t.ppf(0.95, 2)) * math.sqrt(1 / 27) / 3
+        low, high = count.ratio_limits({"counts": [2, 4, 3], "enemies": [1, 1, 1]})
+        self.assertAlmostEqual(low, 1 / 3 - half, places=9)
+        self.assertAlmostEqual(high, 1 / 3 + half, places=9)
+        self.assertEqual(count.ratio_limits({"counts": [0, 0], "enemies": [1, 0]}), (math.inf, math.inf))
+        self.assertEqual(count.ratio_limits({"counts": [0, 0], "enemies": [0, 0]}), (0.0, 0.0))
+        self.assertEqual(len(count.ratio_limits({"counts": [2, 4], "enemies": [1, 1]})), 2)
+        for bad in ({"counts": [2], "enemies": [1]}, {"counts": [2, 4]}):
+            with self.assertRaises(ValueError):
+                count.ratio_limits(bad)
+
 
 class Plans(unittest.TestCase):
     def test_tallies_against_a_plan(self) -> None:

@@ -11,7 +11,7 @@ from bootmark.core import judgement
 from bootmark.core.catalogue import default
 from bootmark.core.field import call, count
 from bootmark.core.field.choices import choices as offers
-from bootmark.core.meanings import Activity, ControlKind, DecisionKind, LimitMethod, Measure
+from bootmark.core.meanings import Activity, Chosen, ControlKind, DecisionKind, LimitMethod, Measure
 from bootmark.core.messages import Says
 from bootmark.core.types import Choice, CropState, Decision, Done, Finding, Policy, Sample, StageNow, Threshold
 
@@ -71,6 +71,18 @@ class Kinds(unittest.TestCase):
                 sample = Sample("leaf", (5,) * ((100 - ended) // 5), **{gone: ended + more})
                 headline = decide(sample, finding=replace(MITE, activity=Activity(activity))).headline.kind
                 self.assertEqual(headline == Says.CALL_OVER, kind == Says.CALL_OVER, (activity, more))
+
+    def test_what_was_looked_at_is_said(self) -> None:
+        """Plants by a sample, all of them, or traps."""
+        moth = Finding("codling-moth", "named", 0.95, True, "active")
+        few = Sample("leaf", (0,) * 20 + (1,))
+        for sample, finding, said in (
+            (few, MITE, Says.COUNTED),
+            (replace(few, chosen=Chosen.ALL), MITE, Says.COUNTED_ALL),
+            (Sample("trap", (8, 9), measure=Measure.TRAP), moth, Says.CAUGHT),
+        ):
+            reasons = decide(sample, finding=finding, crop=CropState("apple", 60)).reasons_for
+            self.assertIn(said, [reason.kind for reason in reasons])
 
     def test_whose_order_it_was_is_said(self) -> None:
         for policy, headline in ((Policy(), Says.CALL_NOW_ADVISED), (SPRAYS, Says.CALL_NOW)):
