@@ -160,6 +160,11 @@ class Cards(unittest.TestCase):
             self.assertEqual(refused(lambda margin=margin: cards.measure(whole[:, margin:], STICKY)), Refusal.CUT)
             self.assertEqual(refused(lambda margin=margin: droplets.card(wet[:, margin:], DROP_CARD)), Refusal.CUT)
 
+    def test_a_card_from_far_off_hides_its_insects(self) -> None:
+        rng = random.Random("far off")
+        far = np.ascontiguousarray(stuck(rng, insects(rng, 20, (1.2, 2.2), []))[::8, ::8])
+        self.assertIn(refused(lambda: cards.measure(far, STICKY)), (Refusal.FAR, Refusal.BLURRED))
+
 
 class Photographs(unittest.TestCase):
     """Real photographs of other things, as scikit-image ships them: none of them measures anything."""

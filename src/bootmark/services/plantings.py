@@ -174,4 +174,4 @@ def name_part(context: Context, block: Block, part: str) -> None:
     """What has had the whole of a block has a part of it from now on, by a name."""
     for row in grown.on_day(context.session, block.id, farm_day(context)):
         if not row.part:
-            deriving.change(context, Planting, row.id, said_of(row) | {"part": part, "plants": None})
+            deriving.change(context, Planting, row.id, said_of(row) | {"part": part})

@@ -39,6 +39,8 @@ def measure(picture: Picture, sides: tuple[float, float], *, dish: bool = False)
     seen = light.grey(small)
     if sheet.blur(card, seen) > judgement.CARD_BLUR:
         raise Unreadable(Refusal.BLURRED)
+    if card.scale * judgement.THING_SHORTEST < judgement.SPECK_POINTS:
+        raise Unreadable(Refusal.FAR)
     darker = sheet.even(card.above(seen), card.scale, judgement.THING_LONGEST / 2)
     lines = _lines(darker, card.scale)
     darker -= lines

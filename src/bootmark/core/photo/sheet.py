@@ -82,7 +82,7 @@ class Lies:
             inner = np.hypot(rows[:, None], columns[None]) < self.shape[0] / 2 - margin * self.scale
         else:
             inner = np.zeros(self.shape, dtype=bool)
-            edge = int(margin * self.scale)
+            edge = max(1, int(margin * self.scale))
             inner[edge:-edge, edge:-edge] = True
         return inner
 
