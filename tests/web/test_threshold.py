@@ -62,7 +62,7 @@ class Threshold(PagesTest):
         # C / (V I D K) = 60 / (4 x 1 x 35 x 0.8) = 0.536; doubled in four days, five days lost: 0.536 / 2^1.25 = 0.225. By hand.
         asked = "crop=hop&cost=60&value=4&injury=1&damage=35&efficacy=0.8"
         page = self.client.get(f"{MITE}?{asked}&doubling=4&wait=2&bite=3").text
-        self.assertIn("It pays from 0.536 leaf", page)
+        self.assertIn("It pays from 0.536 mites per leaf", page)
         self.assertIn("<strong>0.225</strong>", page)
         for words, sentence in (
             (asked.replace("value=4", "value=0"), "without a price there is no level"),

@@ -75,6 +75,7 @@ def _page(agent_id: str, errors: Mapping[str, str] | None = None) -> str:
     plan, measures = agent.sampling, thresholds.measures_of(agent)
     asked = request.values.get("measure", "")
     measure = Measure(asked) if asked in measures else plan.measure if plan else measures[0]
+    farm_own = thresholds.own(db(), g.catalogue).agent(agent_id)
     # Prices weigh animals on plants: what a trap draws from afar is worth none of them.
     priced = measure not in CATCHES
     try:
@@ -88,8 +89,9 @@ def _page(agent_id: str, errors: Mapping[str, str] | None = None) -> str:
         measure=measure,
         measures=[(each, say.term(each)) for each in measures],
         priced=priced,
-        elsewhere=agent.threshold(crop, Measure.TRAP) if measure == Measure.DISRUPTED else None,
-        unit=plan.unit if plan and priced else thresholds.unit_of(agent, measure),
+        elsewhere=farm_own.threshold(crop, Measure.TRAP) if measure == Measure.DISRUPTED else None,
+        unit=plan.unit if plan else "",
+        of_what=thresholds.unit_of(agent, measure),
         nominal=agent.threshold(crop, measure),
         own=[row for row in thresholds.rows(db(), agent_id) if row.crop in (crop, "*") and row.measure == measure],
         record=uuid.uuid5(DERIVED, f"threshold/{the_farm().id}/{agent_id}/{crop}/{measure}"),
