@@ -1,6 +1,7 @@
 """The two halves of a leaf: its axis, the bend between both sides, and what one side says of the other."""
 
 import itertools
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -44,6 +45,8 @@ class Halves:
         """
         widths = self.right - self.left
         wide = widths > 0
+        if wide.sum() < SLICES / 2:
+            return math.inf
         share = PLACE[wide] + 0.5
         terms = np.stack([np.ones(wide.sum()), np.log(share), np.log(1 - share)], axis=-1)
         weights = widths[wide]
