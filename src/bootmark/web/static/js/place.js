@@ -23,9 +23,10 @@ if (button) {
   });
   box.addEventListener("toggle", async () => {
     if (!box.open) return;
+    // It stands before its lines are there: whoever moves the cross meanwhile moves it from the right place.
+    world.stand(Number.parseFloat(latitude.value.replace(",", ".")), Number.parseFloat(longitude.value.replace(",", ".")));
     // The map is fetched when somebody wants it, not before.
     world.show(await ask.read(box.dataset.world));
-    world.stand(Number.parseFloat(latitude.value.replace(",", ".")), Number.parseFloat(longitude.value.replace(",", ".")));
   });
   box.querySelector("[data-nearer]").addEventListener("click", () => world.zoom(1 / 2));
   box.querySelector("[data-wider]").addEventListener("click", () => world.zoom(2));
