@@ -129,7 +129,9 @@ class Heaps(unittest.TestCase):
 
     def test_a_heap_is_told_and_never_on_nine_points(self) -> None:
         self.assertTrue(count.dispersion([40, 30, *[0] * 18]).heaped)
+        self.assertTrue(count.dispersion([40, 30, *[0] * 8]).heaped, "ten points are enough")
         self.assertFalse(count.dispersion([40, 30, *[0] * 7]).heaped)
+        self.assertFalse(count.dispersion([1, *[0] * 19]).heaped, "one animal lies nowhere in heaps")
         with self.assertRaises(ValueError):
             count.dispersion([4])
 
